@@ -3,11 +3,11 @@
 use divan::{Bencher, black_box};
 use uuid::Uuid;
 use vanadin_core::body::{
-    BodyHeating, FaceModel, Flame, Force, Held, Hole, Loading, Pace, Piece, carried, pulled,
+    BodyHeating, Boundary, FaceModel, Flame, FlatBody, Force, Hole, Loading, Pace, carried, pulled,
 };
 use vanadin_core::heat::{
-    BarPower, BeadPass, BeadSeam, BeadWork, Body, Packing, ReadAt, WallEnds, Wrapping, bead_order, ceiling_c,
-    cool, cooling_fit, heat_for,
+    BarPower, BeadPass, BeadSeam, BeadWork, Packing, ReadAt, ThermalBody, WallEnds, Wrapping, bead_order,
+    ceiling_c, cool, cooling_fit, heat_for,
 };
 use vanadin_core::iron::{Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, confirm};
 use vanadin_core::ledger::{Said, wall};
@@ -19,11 +19,11 @@ fn main() {
     divan::main();
 }
 
-fn body(kg: f64, size_mm: [f64; 3]) -> Body {
+fn body(kg: f64, size_mm: [f64; 3]) -> ThermalBody {
     let [length, width, height] = size_mm.map(|mm| Millimetres::new(mm).expect("a size"));
     let ambient = Celsius::new(20.0).expect("a temperature");
     let mass = Kilograms::new(kg).expect("a mass");
-    Body::new(Iron::Gray.properties(), mass, (length, width, height), 1.0, ambient).expect("a body")
+    ThermalBody::new(Iron::Gray.properties(), mass, (length, width, height), 1.0, ambient).expect("a body")
 }
 
 /// Aim: under 2 ms.
@@ -104,7 +104,7 @@ fn a_crack_traced_across_a_large_picture(bencher: Bencher<'_, '_>) {
 }
 
 /// A seam between two tips on a body, filled cold.
-fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: Body) -> BeadWork {
+fn cold_seam((length_mm, wall_mm, layers): (f64, f64, u32), body: ThermalBody) -> BeadWork {
     let seam = BeadSeam {
         length_mm,
         bead_mm: 25.0,
@@ -188,10 +188,10 @@ fn the_wall_of_3000_repairs(bencher: Bencher<'_, '_>) {
 }
 
 /// A frame 400 x 300 with a crack closed in and one from its window.
-fn frame() -> Piece {
+fn frame() -> FlatBody {
     let at = |(x, y): (f64, f64)| At::new(x, y);
     let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)].map(at);
-    Piece {
+    FlatBody {
         iron: Iron::Gray.properties(),
         outline: [(0.0, 0.0), (400.0, 0.0), (400.0, 300.0), (0.0, 300.0)].map(at).to_vec(),
         holes: vec![Hole::Outlined(window.to_vec())],
@@ -222,7 +222,7 @@ fn a_drawn_face_of_two_tips_heated_in_thirty_steps(bencher: Bencher<'_, '_>) {
     let flame = Flame { at: At::new(200.0, 25.0), power_w: 2200.0, even_share: 0.2, spot_mm: 75.0 };
     let pace = Pace { looks_s: 90.0, ..Pace::EVEN };
     let heating = BodyHeating { pace, ..BodyHeating::new(20.0, 15.0, vec![flame]) };
-    let piece = Piece { cracks: frame().cracks[..1].to_vec(), ..frame() };
+    let piece = FlatBody { cracks: frame().cracks[..1].to_vec(), ..frame() };
     bencher.bench(|| {
         let model = FaceModel::of(black_box(piece.clone())).expect("a face");
         model.heated(&heating).last()
@@ -250,7 +250,7 @@ fn what_a_seam_of_a_drawn_face_pulls(bencher: Bencher<'_, '_>) {
 #[divan::bench]
 fn what_a_drawn_face_carries(bencher: Bencher<'_, '_>) {
     let piece = frame();
-    let edge = |x: f64| Held::Along((At::new(x, 0.0), At::new(x, 300.0)));
+    let edge = |x: f64| Boundary::Along((At::new(x, 0.0), At::new(x, 300.0)));
     let loading =
         Loading { held: vec![edge(0.0)], forces: vec![Force { at: edge(400.0), x_n: 0.0, y_n: 2000.0 }] };
     let seam = [vec![At::new(140.0, 0.0), At::new(140.0, 50.0)]];

@@ -61,6 +61,9 @@ pub struct Figure {
     pub unit: Unit,
     pub metric: Shown,
     pub imperial: Shown,
+    /// The system it is shown in on a page.
+    #[serde(skip)]
+    pub shown_in: UnitSystem,
     /// One sentence with this job's numbers: what it hangs on. A template until the plan says it.
     #[serde(default)]
     pub because: String,
@@ -83,31 +86,31 @@ pub struct FigureSeen {
     pub id: String,
     pub name: String,
     pub unit: Unit,
-    pub metric: Shown,
-    pub imperial: Shown,
-    /// "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; left out otherwise.
+    /// In the units of the device that asks.
+    pub shown: Shown,
+    /// "5.7 kg to 11.3 kg" where it is uncertain; left out otherwise.
     #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub between_metric: String,
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    pub between_imperial: String,
+    pub between: String,
     pub certainty: Certainty,
-    /// What else should be known about it; empty for nothing.
+    /// What else should be known about it; left out for nothing.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub note: String,
-    /// The iron that forced it, of several in question; empty for none.
+    /// The iron that forced it, of several in question; left out for none.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub forced_by: String,
 }
 
 impl From<&Figure> for FigureSeen {
     fn from(figure: &Figure) -> Self {
-        let Figure { unit, certainty, .. } = *figure;
+        let Figure { unit, certainty, shown_in, .. } = *figure;
+        let shown = shown_in.of((&figure.metric, &figure.imperial));
+        let between = shown_in.of((&figure.between_metric, &figure.between_imperial));
         Self {
             id: figure.id.clone(),
             name: figure.name.clone(),
             unit,
-            metric: figure.metric.clone(),
-            imperial: figure.imperial.clone(),
-            between_metric: figure.between_metric.clone(),
-            between_imperial: figure.between_imperial.clone(),
+            shown: shown.clone(),
+            between: between.clone(),
             certainty,
             note: figure.note.clone(),
             forced_by: figure.forced_by.clone(),
@@ -141,6 +144,7 @@ impl Figure {
             unit,
             metric,
             imperial,
+            shown_in: UnitSystem::default(),
             because: String::new(),
             formula: Vec::new(),
             facts: Vec::new(),
@@ -205,6 +209,7 @@ impl Figure {
     /// Its sentences, facts and formula in the units of a shop.
     #[must_use]
     pub fn said_in(mut self, units: UnitSystem) -> Self {
+        self.shown_in = units;
         self.because = said(&self.because, units);
         self.note = said(&self.note, units);
         for line in &mut self.formula {

@@ -2,7 +2,7 @@
 //! model, and shows both with noise.
 
 use crate::field;
-use crate::heat::{Bar, BarPower, Body, Cooling, Packing, TOUCH_C, Wrapping, cool};
+use crate::heat::{Bar, BarPower, Cooling, Packing, TOUCH_C, ThermalBody, Wrapping, cool};
 use crate::job::{Job, Lighting, Lit, Reading, TorchEntry};
 use crate::method::School;
 use crate::plan::{Plan, WarmFace};
@@ -10,15 +10,17 @@ use crate::quantity::{Celsius, Watts};
 use crate::shop::Shop;
 use uuid::Uuid;
 
-/// A reading is stored each 10 s of job time.
+/// House: a reading is stored each 10 s of job time.
 const STORE_EVERY_MIN: f64 = 1.0 / 6.0;
+/// House: a step of its model, in min.
 const STEP_MIN: f64 = 2.0 / 60.0;
-/// The most that is caught up after the server was away, in minutes of job time.
+/// House: the most that is caught up after the server was away, in minutes of job time.
 const CATCH_UP_MIN: f64 = 24.0 * 60.0;
-/// The pad comes off a little under the temperature at which the part may be touched.
+/// House: the pad comes off a little under the temperature at which the part may be touched.
 const OFF_UNDER_TOUCH_K: f64 = 1.0;
-/// The torch wanders this far along the part, as a fraction of its length, once in this many min.
+/// House: the torch wanders this far along the part, as a fraction of its length.
 const WANDER: f64 = 0.12;
+/// House: once in so many min.
 const WANDER_MIN: f64 = 3.1;
 
 /// A pad on a part.
@@ -26,7 +28,7 @@ const WANDER_MIN: f64 = 3.1;
 pub struct Pad {
     lit: Lit,
     bar: Bar,
-    body: Body,
+    body: ThermalBody,
     power: BarPower,
     station: f64,
     /// How far the torch wanders, as a fraction of the part's length.
@@ -62,7 +64,7 @@ struct Cools {
 /// Ours: the wall that a bead's amps are taken for.
 const USUAL_WALL_MM: f64 = 10.0;
 
-/// A drawn face is read as often as it is stored; of what was missed for longer, each half minute.
+/// House: a drawn face is read as often as it is stored; of what was missed for longer, each half minute.
 const CLOSELY_MIN: f64 = 10.0;
 const LONG_STEP_MIN: f64 = 0.5;
 

@@ -3,11 +3,11 @@
 use divan::{Bencher, black_box};
 use uuid::Uuid;
 use vanadin::sample_jobs;
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::LookTest;
-use vanadin_core::job::{Change, Fact, Job, Understood};
+use vanadin_core::job::{Change, Fact, Job, Parsed};
 use vanadin_core::map::{Drawn, Shape, Vertex};
-use vanadin_core::plan::{answers, plan, plan_with, standing};
+use vanadin_core::plan::{answers, plan, plan_with, status};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 
@@ -43,7 +43,7 @@ fn the_full_plan_of_an_undecided_job_that_was_not_weighed(bencher: Bencher<'_, '
 fn what_each_answer_of_a_test_would_change(bencher: Bencher<'_, '_>) {
     let (shop, jobs) = sample_jobs(NOW_MS).expect("the sample shop");
     let undecided = undecided(&jobs, &shop);
-    bencher.bench(|| answers(black_box(undecided), &shop, LookTest::Fracture, &Runs::default()));
+    bencher.bench(|| answers(black_box(undecided), &shop, LookTest::Fracture, &SimCache::default()));
 }
 
 /// A number was typed that no model depends on: the runs of the plan before are there.
@@ -52,8 +52,8 @@ fn the_full_plan_of_the_largest_sample_job_again(bencher: Bencher<'_, '_>) {
     let (shop, jobs) = sample_jobs(NOW_MS).expect("the sample shop");
     let largest =
         jobs.iter().max_by_key(|job| (job.round().cracks.len(), job.round().readings.len())).expect("a job");
-    let runs = Runs::default();
-    bencher.bench(|| plan_with(black_box(largest), &shop, &runs));
+    let sims = SimCache::default();
+    bencher.bench(|| plan_with(black_box(largest), &shop, &sims));
 }
 
 #[divan::bench]
@@ -62,7 +62,7 @@ fn the_plans_of_the_whole_rack(bencher: Bencher<'_, '_>) {
     bencher.bench(|| {
         for job in black_box(&jobs) {
             let plan = plan(job, &shop);
-            black_box(standing(job, &plan, NOW_MS));
+            black_box(status(job, &plan, NOW_MS));
         }
     });
 }
@@ -73,7 +73,7 @@ fn mapped(shop: &Shop, jobs: &[Job]) -> Job {
     let mut say = |change: Change| {
         let revision = log.len() as u64 + 1;
         let id = Uuid::from_u128(u128::from(revision));
-        let understood = Understood::of(&change, None);
+        let understood = Parsed::of(&change, None);
         log.push(Fact {
             id,
             revision,

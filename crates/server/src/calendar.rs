@@ -18,8 +18,8 @@ use vanadin_core::plan::{Event, FETCHED_AT_HOUR, HandsBooked, When, events, hand
 use vanadin_core::shop::Shop;
 
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::Desk;
 use crate::job::route::known;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 use crate::stores::asks;
 
@@ -180,15 +180,15 @@ fn sent(text: Option<String>) -> Result<(ContentType, String), ApiError> {
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/calendar.ics")]
 pub async fn of_a_job(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
 ) -> Result<(ContentType, String), ApiError> {
     let id = known(id)?;
-    let seen = desk.see_in(id, units).await?;
-    let (shop, now_ms) = (&seen.shop.shop, desk.now_ms());
+    let seen = jobs.load_in(id, units).await?;
+    let (shop, now_ms) = (&seen.shop.shop, jobs.now_ms());
     // Its sessions stand where the shop's calendar has them.
-    let jobs = beside_the_others(desk, id, events(&seen.job, &seen.plan)).await?;
+    let jobs = beside_the_others(jobs, id, events(&seen.job, &seen.plan)).await?;
     let kept = on_one_pair_of_hands(jobs, shop, now_ms);
     let own = kept.iter().filter(|it| it.0 == id).flat_map(|it| &it.1);
     sent(calendar(own, shop, now_ms))
@@ -201,16 +201,16 @@ pub async fn of_a_job(
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/booked")]
 pub async fn hands_of_a_job(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
 ) -> Result<Json<HandsBooked>, ApiError> {
     let id = known(id)?;
-    let seen = desk.see_in(id, units).await?;
+    let seen = jobs.load_in(id, units).await?;
     let shop = &seen.shop.shop;
     let zone = TimeZone::get(&shop.time_zone).unwrap_or(TimeZone::UTC);
-    let Some(now_min) = on_the_wall(&zone, desk.now_ms()) else { return Ok(Json(HandsBooked::default())) };
-    let jobs = beside_the_others(desk, id, events(&seen.job, &seen.plan)).await?;
+    let Some(now_min) = on_the_wall(&zone, jobs.now_ms()) else { return Ok(Json(HandsBooked::default())) };
+    let jobs = beside_the_others(jobs, id, events(&seen.job, &seen.plan)).await?;
     let all = booked(&jobs.iter().map(asks_for_hands).collect::<Vec<_>>(), now_min, &shop.week.or_ordinary());
     let own = all.last().map_or(&[][..], Vec::as_slice);
     Ok(Json(hands_booked((&seen.plan, shop), own, |at| name_of(&jobs[at]), now_min)))
@@ -218,19 +218,19 @@ pub async fn hands_of_a_job(
 
 /// What the other jobs ask for, as it was worked out last, and after them this one, as it stands.
 async fn beside_the_others(
-    desk: &Desk,
+    jobs: &JobService,
     id: Uuid,
     own: Vec<Event>,
 ) -> Result<Vec<(Uuid, Vec<Event>)>, ApiError> {
-    let mut jobs = asked_for(desk).await?;
+    let mut jobs = asked_for(jobs).await?;
     jobs.retain(|it| it.0 != id);
     jobs.push((id, own));
     Ok(jobs)
 }
 
 /// What every job asks for, as it was worked out last.
-async fn asked_for(desk: &Desk) -> Result<Vec<(Uuid, Vec<Event>)>, ApiError> {
-    let asks = asks(&desk.database.pool).await?;
+async fn asked_for(jobs: &JobService) -> Result<Vec<(Uuid, Vec<Event>)>, ApiError> {
+    let asks = asks(&jobs.database.pool).await?;
     Ok(asks.into_iter().map(|(job, asks)| (job, asks.events)).collect())
 }
 
@@ -238,10 +238,10 @@ async fn asked_for(desk: &Desk) -> Result<Vec<(Uuid, Vec<Event>)>, ApiError> {
 #[utoipa::path(get, path = "/api/calendar.ics", operation_id = "shop_calendar", responses(
     (status = 200, description = "iCalendar (RFC 5545)", content_type = "text/calendar", body = String)))]
 #[get("/calendar.ics")]
-pub async fn of_the_shop(desk: &State<Desk>) -> Result<(ContentType, String), ApiError> {
-    let shop = desk.shop().await?;
-    let now_ms = desk.now_ms();
-    let kept = on_one_pair_of_hands(asked_for(desk).await?, &shop.shop, now_ms);
+pub async fn of_the_shop(jobs: &State<JobService>) -> Result<(ContentType, String), ApiError> {
+    let shop = jobs.shop().await?;
+    let now_ms = jobs.now_ms();
+    let kept = on_one_pair_of_hands(asked_for(jobs).await?, &shop.shop, now_ms);
     sent(calendar(kept.iter().flat_map(|it| &it.1), &shop.shop, now_ms))
 }
 

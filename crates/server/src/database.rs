@@ -110,7 +110,7 @@ fn own(folder: &Path, file: &Path) -> anyhow::Result<()> {
         eprintln!("vanadin: {error:#}");
     }
     let copies = fs::read_dir(folder.join(COPIES)).into_iter().flatten().flatten().map(|copy| copy.path());
-    let parts = ["", "-wal", "-shm"].map(|ending| beside(file, ending));
+    let parts = ["", "-wal", "-shm"].map(|ending| sidecar_path(file, ending));
     parts.into_iter().chain(copies).filter(|path| path.is_file()).try_for_each(|path| set(&path, OWN_FILE))
 }
 
@@ -178,7 +178,7 @@ fn looks_whole(file: &Path) -> anyhow::Result<()> {
 
 /// Something that only a shop leaves: what was written last, a copy, what was moved aside or not yet put back.
 fn trace_of_a_shop(folder: &Path, file: &Path) -> Option<PathBuf> {
-    let log = beside(file, "-wal");
+    let log = sidecar_path(file, "-wal");
     if fs::metadata(&log).is_ok_and(|log| log.len() > 0) {
         return Some(log);
     }
@@ -205,7 +205,9 @@ async fn make(folder: &Path, file: &Path) -> anyhow::Result<()> {
         );
     }
     let new = folder.join("vanadin.sqlite.new");
-    for left in [new.clone(), beside(&new, "-wal"), beside(&new, "-shm"), beside(&new, "-journal")] {
+    for left in
+        [new.clone(), sidecar_path(&new, "-wal"), sidecar_path(&new, "-shm"), sidecar_path(&new, "-journal")]
+    {
         if left.exists() {
             fs::remove_file(&left).with_context(|| format!("{} is in the way", left.display()))?;
         }
@@ -221,8 +223,8 @@ async fn make(folder: &Path, file: &Path) -> anyhow::Result<()> {
     fs::rename(&new, file).context("the new database cannot be moved to its place")
 }
 
-/// A file beside another: the same name and more.
-pub fn beside(file: &Path, ending: &str) -> PathBuf {
+/// Path of a sidecar file: the same name and more.
+pub fn sidecar_path(file: &Path, ending: &str) -> PathBuf {
     let mut name = file.as_os_str().to_owned();
     name.push(ending);
     PathBuf::from(name)
@@ -238,35 +240,35 @@ async fn migrate(pool: &SqlitePool) -> anyhow::Result<()> {
     }
 }
 
-/// The one writer: what it writes is on the disk once it says so, or not at all.
-pub struct Writing<'a> {
+/// Write transaction, one at a time: what it writes is on the disk once it says so, or not at all.
+pub struct WriteTx<'a> {
     /// Nothing once it is done or given up.
     connection: Option<PoolConnection<Sqlite>>,
     _alone: tokio::sync::MutexGuard<'a, ()>,
 }
 
-impl Writing<'_> {
+impl WriteTx<'_> {
     pub fn on(&mut self) -> &mut SqliteConnection {
         self.connection.as_mut().expect("it is there until it is done or given up")
     }
 
-    /// Everything written since it began is on the disk when this returns.
+    /// Commits: everything written since it began is on the disk when this returns.
     ///
     /// # Errors
     /// It is not: nothing of it is kept.
-    pub async fn done(mut self) -> Result<(), ApiError> {
+    pub async fn commit(mut self) -> Result<(), ApiError> {
         match sqlx::query("commit").execute(self.on()).await {
             Ok(_) => {
                 self.connection = None;
                 Ok(())
             }
-            Err(error) => Err(self.given_up(error).await),
+            Err(error) => Err(self.rollback(error).await),
         }
     }
 
-    /// Nothing of what was written is kept. After an error SQLite may have ended the transaction by
+    /// Rolls back: nothing of what was written is kept. After an error SQLite may have ended the transaction by
     /// itself, so that nobody knows how the connection stands: it is closed.
-    pub async fn given_up(mut self, error: impl Into<ApiError>) -> ApiError {
+    pub async fn rollback(mut self, error: impl Into<ApiError>) -> ApiError {
         if let Some(connection) = self.connection.take() {
             // Closing rolls back what is open; one that cannot even be closed is dropped.
             let _ = connection.detach().close().await;
@@ -275,7 +277,7 @@ impl Writing<'_> {
     }
 }
 
-impl Drop for Writing<'_> {
+impl Drop for WriteTx<'_> {
     /// Left half-way: what is open must not go back among the others.
     fn drop(&mut self) {
         if let Some(connection) = self.connection.take() {
@@ -285,18 +287,18 @@ impl Drop for Writing<'_> {
 }
 
 impl Database {
-    /// Begins to write, alone.
+    /// Begins a write transaction, alone.
     ///
     /// # Errors
     /// The database cannot be written at all.
-    pub async fn writing(&self) -> Result<Writing<'_>, ApiError> {
+    pub async fn begin(&self) -> Result<WriteTx<'_>, ApiError> {
         let alone = self.writer.lock().await;
         self.is_there()?;
         let connection = self.pool.acquire().await?;
-        let mut writing = Writing { connection: Some(connection), _alone: alone };
+        let mut writing = WriteTx { connection: Some(connection), _alone: alone };
         match sqlx::query("begin immediate").execute(writing.on()).await {
             Ok(_) => Ok(writing),
-            Err(error) => Err(writing.given_up(error).await),
+            Err(error) => Err(writing.rollback(error).await),
         }
     }
 
@@ -317,23 +319,23 @@ impl Database {
         &self,
         work: impl AsyncFnOnce(&mut SqliteConnection) -> Result<T, ApiError>,
     ) -> Result<T, ApiError> {
-        let mut writing = self.writing().await?;
+        let mut writing = self.begin().await?;
         match work(writing.on()).await {
-            Ok(made) => writing.done().await.map(|()| made),
-            Err(error) => Err(writing.given_up(error).await),
+            Ok(made) => writing.commit().await.map(|()| made),
+            Err(error) => Err(writing.rollback(error).await),
         }
     }
 
-    /// Takes what was written last into the one file, so that a copy of it alone is the whole shop.
+    /// Checkpoints: takes what was written last into the one file, so that a copy of it alone is the whole shop.
     ///
     /// # Errors
     /// The file cannot be written; what was acknowledged is still in the log beside it.
-    pub async fn gather(&self) -> Result<(), sqlx::Error> {
+    pub async fn checkpoint(&self) -> Result<(), sqlx::Error> {
         let _alone = self.writer.lock().await;
         sqlx::query("pragma wal_checkpoint(truncate)").execute(&self.pool).await.map(|_| ())
     }
 
-    /// Gives back the room of what was deleted.
+    /// Vacuums: gives back the room of what was deleted.
     ///
     /// # Errors
     /// There is no room for it now; nothing else is lost by that.
@@ -345,7 +347,7 @@ impl Database {
 
     /// Gathers everything and closes the file.
     pub async fn close(&self) {
-        if let Err(error) = self.gather().await {
+        if let Err(error) = self.checkpoint().await {
             eprintln!("vanadin: what was written last stays beside the data file: {error}");
         }
         self.pool.close().await;
@@ -431,7 +433,7 @@ mod tests {
         let database = open(folder.path(), None).await.unwrap();
         let job = Uuid::from_u128(7);
         {
-            let mut writing = database.writing().await.unwrap();
+            let mut writing = database.begin().await.unwrap();
             store::create(writing.on(), job, 1).await.unwrap();
         }
         assert!(!store::exists(&database.pool, job).await.unwrap());
@@ -483,7 +485,7 @@ mod tests {
     #[tokio::test]
     async fn a_file_that_is_gone_while_its_log_lies_there_is_no_new_shop() {
         let folder = tempfile::tempdir().unwrap();
-        fs::write(beside(&folder.path().join(FILE), "-wal"), b"what was written last").unwrap();
+        fs::write(sidecar_path(&folder.path().join(FILE), "-wal"), b"what was written last").unwrap();
         let refused = open(folder.path(), None).await.err().expect("it was opened").to_string();
         assert!(refused.contains("vanadin restore"), "{refused}");
     }

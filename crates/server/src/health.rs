@@ -6,7 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use crate::desk::Desk;
+use crate::job_service::JobService;
 
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Health {
@@ -25,13 +25,13 @@ pub struct Health {
 /// The server answers.
 #[utoipa::path(get, path = "/api/health", responses((status = 200, description = "It answers", body = Health)))]
 #[get("/health")]
-pub fn health(desk: &State<Desk>) -> Json<Health> {
+pub fn health(jobs: &State<JobService>) -> Json<Health> {
     Json(Health {
         ok: true,
         version: env!("CARGO_PKG_VERSION"),
-        folder: desk.database.folder,
-        now_ms: desk.now_ms(),
-        clock_notice: desk.notice(),
-        plans_made: desk.plans_made(),
+        folder: jobs.database.folder,
+        now_ms: jobs.now_ms(),
+        clock_notice: jobs.notice(),
+        plans_made: jobs.plans_made(),
     })
 }

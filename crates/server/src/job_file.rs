@@ -19,13 +19,13 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::{
-    CHANNELS, Change, FACTS_MOST, Fact, Importing, Job, Recorded, Understood, every_channel,
+    CHANNELS, Change, FACTS_MOST, Fact, Importing, Job, Parsed, Recorded, every_channel,
 };
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::{is_json, spooled, understand};
-use crate::desk::{Desk, NewJob, Seen};
 use crate::job::route::known;
+use crate::job_service::{JobService, NewJob, Snapshot};
 use crate::picture::shrink::{Shrunk, shrink};
 use crate::picture::store as pictures;
 use crate::rack::projection::has_name;
@@ -142,12 +142,12 @@ pub struct SentFile<'r> {
 pub struct Sent<'r>(Result<SentFile<'r>, ApiError>);
 
 async fn sent<'r>(request: &'r Request<'_>, data: Data<'r>) -> Result<SentFile<'r>, ApiError> {
-    let (one, desk) = (request.rocket().state::<OneFile>(), request.rocket().state::<Desk>());
-    let (Some(one), Some(desk)) = (one, desk) else { return Err(ApiError::Unknown("desk")) };
+    let (one, jobs) = (request.rocket().state::<OneFile>(), request.rocket().state::<JobService>());
+    let (Some(one), Some(jobs)) = (one, jobs) else { return Err(ApiError::Unknown("desk")) };
     if !is_json(request) {
         return Err(ApiError::NotJson);
     }
-    let sent = spooled(data, MOST_MIB, &desk.database.at).await?;
+    let sent = spooled(data, MOST_MIB, &jobs.database.at).await?;
     // Only what has come waits for its turn.
     let turn = one.0.acquire().await.map_err(|_| anyhow::anyhow!("no file is taken in any more"))?;
     Ok(SentFile { file: understand(&sent.read()?)?, _turn: turn })
@@ -183,10 +183,14 @@ pub struct Download {
     (status = 200, description = "The file", body = JobFile),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/export?<pictures>")]
-pub async fn export(desk: &State<Desk>, id: &str, pictures: Option<&str>) -> Result<Download, ApiError> {
+pub async fn export(
+    jobs: &State<JobService>,
+    id: &str,
+    pictures: Option<&str>,
+) -> Result<Download, ApiError> {
     let with_pictures = pictures != Some("no");
-    let pool = &desk.database.pool;
-    let Seen { job, facts, .. } = desk.see(known(id)?).await?;
+    let pool = &jobs.database.pool;
+    let Snapshot { job, facts, .. } = jobs.load(known(id)?).await?;
     let mut pictures = Vec::new();
     for fact in facts.iter().filter(|fact| with_pictures && takes_a_picture(fact)) {
         if let Some(jpeg) = pictures::jpeg(pool, job.id, fact.id, false).await? {
@@ -228,7 +232,7 @@ pub async fn export(desk: &State<Desk>, id: &str, pictures: Option<&str>) -> Res
     (status = 413, description = "Too large", body = ProblemsBody),
     (status = 422, description = "Damaged, or not a job's file", body = ProblemsBody)))]
 #[post("/", data = "<sent>")]
-pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>, ApiError> {
+pub async fn import(jobs: &State<JobService>, sent: Sent<'_>) -> Result<Json<Imported>, ApiError> {
     let SentFile { file, _turn } = sent.0?;
     check(&file)?;
     let (mut file, shrunk) = spawn_blocking(move || {
@@ -241,16 +245,16 @@ pub async fn import(desk: &State<Desk>, sent: Sent<'_>) -> Result<Json<Imported>
     file.pictures.clear();
     let id = Uuid::new_v4();
     // What a file says was understood is for whoever reads the file: it keeps the limits of the door.
-    let shop = desk.shop().await?;
+    let shop = jobs.shop().await?;
     for fact in &mut file.facts {
-        fact.understood = Understood::of(&fact.change, today_in(&shop.shop, fact.at_client_ms));
+        fact.understood = Parsed::of(&fact.change, today_in(&shop.shop, fact.at_client_ms));
     }
     let job = Job::fold(id, &file.facts);
-    let beside_another = has_name(&desk.database.pool, job.name()).await?;
+    let beside_another = has_name(&jobs.database.pool, job.name()).await?;
     let readings = by_lighting(&job, file.readings).collect();
-    let created_ms = desk.now_ms();
+    let created_ms = jobs.now_ms();
     let new = NewJob { id, created_ms, facts: file.facts, readings, pictures: shrunk };
-    let seen = desk.take_in(new).await?;
+    let seen = jobs.create(new).await?;
     Ok(Json(Imported { id, name: seen.job.name().to_owned(), beside_another }))
 }
 

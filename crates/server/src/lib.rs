@@ -5,12 +5,11 @@ mod body;
 mod calendar;
 mod clock;
 mod database;
-mod desk;
 mod door;
-mod front;
 mod health;
 mod job;
 mod job_file;
+mod job_service;
 pub mod keep;
 mod ledger;
 mod logger;
@@ -19,6 +18,7 @@ mod migrations;
 mod openapi;
 mod picture;
 mod practice;
+mod proxy;
 mod rack;
 mod reach;
 mod reckon;
@@ -41,10 +41,10 @@ use rocket::fairing::AdHoc;
 use rocket::{Build, Ignite, Rocket, routes};
 use tokio::net::TcpListener;
 
-use desk::{Desk, Matter};
 use door::known::Door;
-use front::{Front, PATIENCE, Peers, Room, more_files};
-use reach::addresses::{Reached, own_addresses};
+use job_service::{JobService, Matter};
+use proxy::{ClientAddresses, ConnectionLimit, PATIENCE, Proxy, more_files};
+use reach::addresses::{ServerAddresses, own_addresses};
 use reach::certificate::{Certificates, certificates};
 use reach::qr;
 use reach::trust_page::{self, Trust};
@@ -102,24 +102,24 @@ pub async fn rocket(config: Config) -> anyhow::Result<Rocket<Build>> {
 /// The whole application, and what it shows under TLS.
 async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certificates>)> {
     let database = database::open(&config.data, config.most_mb).await?;
-    let desk = Desk::new(database, config.clock);
+    let jobs = JobService::new(database, config.clock);
     if config.demo {
-        sample::fill_if_empty(&desk).await?;
+        sample::fill_if_empty(&jobs).await?;
     }
-    rack::upkeep::begin(&desk).await?;
+    rack::upkeep::begin(&jobs).await?;
     let shown = config.tls.map(|_| certificates(&config.data.join("tls"), &own_addresses())).transpose()?;
     let trust = shown
         .as_ref()
         .zip(config.tls)
         .map(|(shown, port)| Trust { authority: shown.authority.clone(), port });
-    let (door, made) = Door::of(desk.database.clone(), desk.clock.clone(), config.asks).await?;
+    let (door, made) = Door::of(jobs.database.clone(), jobs.clock.clone(), config.asks).await?;
     let copies = config.copies.then(|| config.data.clone());
     let thermocouples = Thermocouples::new(config.stand_ins)?;
     let upkeep = Upkeep([
-        tokio::spawn(desk.clone().tend_practices()),
-        tokio::spawn(upkeep(desk.clone(), copies)),
-        tokio::spawn(rack::upkeep::upkeep(desk.clone())),
-        tokio::spawn(stores::keep(desk.clone())),
+        tokio::spawn(jobs.clone().tend_practices()),
+        tokio::spawn(upkeep(jobs.clone(), copies)),
+        tokio::spawn(rack::upkeep::upkeep(jobs.clone())),
+        tokio::spawn(stores::keep(jobs.clone())),
     ]);
     let figment = rocket::Config::figment()
         .merge(("address", Ipv4Addr::LOCALHOST))
@@ -128,10 +128,10 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .merge(("shutdown.grace", 1))
         .merge(("shutdown.mercy", 1))
         .merge(("cli_colors", false));
-    let reached = Reached::at(config.address, config.port, config.tls);
+    let reached = ServerAddresses::at(config.address, config.port, config.tls);
     let said = told_at_the_start(&reached, made.as_deref());
     let built = rocket::custom(figment)
-        .manage(desk)
+        .manage(jobs)
         .manage(thermocouples)
         .manage(door)
         .manage(upkeep)
@@ -140,7 +140,7 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         .manage(StandIns(config.stand_ins))
         .manage(picture::route::Counter::new())
         .manage(job_file::OneFile::new())
-        .attach(door::foreign::KeepOut)
+        .attach(door::origin_guard::OriginGuard)
         .attach(door::headers::Headers)
         .attach(AdHoc::on_liftoff("address", move |_| {
             Box::pin(async move {
@@ -150,8 +150,10 @@ async fn pages(config: Config) -> anyhow::Result<(Rocket<Build>, Option<Certific
         }))
         .attach(AdHoc::on_liftoff("thermocouples", |rocket| {
             Box::pin(async move {
-                if let (Some(pads), Some(desk)) = (rocket.state::<Thermocouples>(), rocket.state::<Desk>()) {
-                    pads.begin(desk.clone(), rocket.config().port);
+                if let (Some(pads), Some(jobs)) =
+                    (rocket.state::<Thermocouples>(), rocket.state::<JobService>())
+                {
+                    pads.begin(jobs.clone(), rocket.config().port);
                 }
             })
         }))
@@ -173,12 +175,12 @@ fn mounted(built: Rocket<Build>) -> Rocket<Build> {
             routes![
                 health::health,
                 openapi::openapi,
-                door::foreign::refused,
-                door::foreign::refused_to_read,
-                door::foreign::closed,
-                door::foreign::closed_to_read,
-                door::foreign::helps,
-                door::foreign::helps_to_read
+                door::origin_guard::refused,
+                door::origin_guard::refused_to_read,
+                door::origin_guard::closed,
+                door::origin_guard::closed_to_read,
+                door::origin_guard::helps,
+                door::origin_guard::helps_to_read
             ],
         )
         .mount(
@@ -255,7 +257,7 @@ fn mounted(built: Rocket<Build>) -> Rocket<Build> {
 }
 
 /// Where it is found, and how others come in.
-fn told_at_the_start(reached: &Reached, made: Option<&str>) -> String {
+fn told_at_the_start(reached: &ServerAddresses, made: Option<&str>) -> String {
     let mut said = format!("Vanadin is on {}\n", reached.pages[0]);
     if let Some(made) = made {
         said +=
@@ -285,30 +287,30 @@ impl Drop for Upkeep {
 }
 
 /// Looks at the computer's clock, and keeps the one file whole.
-async fn upkeep(desk: Desk, copies: Option<PathBuf>) {
+async fn upkeep(jobs: JobService, copies: Option<PathBuf>) {
     let mut compare = tokio::time::interval(COMPARE_EVERY);
     let mut gather = tokio::time::interval(GATHER_EVERY);
     let mut copy = tokio::time::interval(COPY_EVERY);
     gather.tick().await;
-    while !desk.database.pool.is_closed() {
+    while !jobs.database.pool.is_closed() {
         tokio::select! {
             _ = compare.tick() => {
-                if desk.clock.compare() {
-                    desk.tell(desk::News::Clock);
+                if jobs.clock.compare() {
+                    jobs.notify(job_service::News::Clock);
                 }
             }
             _ = copy.tick() => {
                 if let Some(folder) = &copies {
-                    let made = keep::keep_daily(folder, desk.now_ms()).await;
+                    let made = keep::keep_daily(folder, jobs.now_ms()).await;
                     let words = made.err().map(|error| format!("The copy of the day cannot be made: {error:#}."));
                     if let Some(words) = &words {
                         eprintln!("vanadin: {words}");
                     }
-                    desk.note(Matter::Copies, words);
+                    jobs.set_notice(Matter::Copies, words);
                 }
             }
             _ = gather.tick() => {
-                if let Err(error) = desk.database.gather().await {
+                if let Err(error) = jobs.database.checkpoint().await {
                     eprintln!("vanadin: what was written last stays beside the data file: {error}");
                 }
             }
@@ -329,16 +331,29 @@ pub async fn serve(mut config: Config) -> anyhow::Result<()> {
     let listener = taken(config.port).await?;
     config.port = listener.local_addr()?.port();
     let (built, shown) = pages(config).await?;
-    let tls = shown.as_ref().map(front::acceptor).transpose()?;
-    let trusting = built.state::<Option<Trust>>().cloned().flatten().zip(built.state::<Reached>().cloned());
-    let room = Room::for_files(more_files());
-    let front = Front { listener, tls, peers: Peers::default(), patience: PATIENCE, room: room.clone() };
+    let tls = shown.as_ref().map(proxy::acceptor).transpose()?;
+    let trusting =
+        built.state::<Option<Trust>>().cloned().flatten().zip(built.state::<ServerAddresses>().cloned());
+    let room = ConnectionLimit::for_files(more_files());
+    let front = Proxy {
+        listener,
+        tls,
+        addresses: ClientAddresses::default(),
+        timeouts: PATIENCE,
+        room: room.clone(),
+    };
     let ready = front.before(built).await?;
     // What hands out the certificate stops when the pages do.
     let handing_out = match trusting {
         Some((trust, reached)) => {
             let listener = taken(trust.port).await?;
-            let front = Front { listener, tls: None, peers: Peers::default(), patience: PATIENCE, room };
+            let front = Proxy {
+                listener,
+                tls: None,
+                addresses: ClientAddresses::default(),
+                timeouts: PATIENCE,
+                room,
+            };
             let page = front.before(trust_page::rocket(trust, reached)).await?;
             let stop = page.shutdown();
             let handing_out = tokio::spawn(async move {
@@ -362,7 +377,7 @@ pub async fn serve(mut config: Config) -> anyhow::Result<()> {
 /// Gathers everything in the one file and closes it, once nothing is served any more: from then on the folder
 /// may be anybody's.
 pub async fn left(served: &Rocket<Ignite>) {
-    if let Some(desk) = served.state::<Desk>() {
-        desk.database.close().await;
+    if let Some(jobs) = served.state::<JobService>() {
+        jobs.database.close().await;
     }
 }

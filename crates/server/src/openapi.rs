@@ -10,7 +10,7 @@ use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
     STORE_FIELDS,
 };
-use vanadin_core::job::Understood;
+use vanadin_core::job::Parsed;
 
 use crate::api_error::ProblemsBody;
 
@@ -126,7 +126,7 @@ use crate::api_error::ProblemsBody;
         crate::reckon::course::heating_refit,
     ),
     modifiers(&Common, &Keys),
-    components(schemas(ProblemsBody, Understood, crate::job::stream::Hello))
+    components(schemas(ProblemsBody, Parsed, crate::job::stream::Hello))
 )]
 struct Api;
 

@@ -15,7 +15,7 @@ struct Dist;
 
 /// A page, how long a browser may keep it, and how it is packed.
 #[derive(rocket::Responder)]
-pub struct Kept {
+pub struct CachedPage {
     page: (ContentType, Vec<u8>),
     cache: Header<'static>,
     packed: Header<'static>,
@@ -37,7 +37,7 @@ impl<'r> FromRequest<'r> for Unpacks {
     }
 }
 
-fn page(path: &str, unpacks: &Unpacks) -> Option<Kept> {
+fn page(path: &str, unpacks: &Unpacks) -> Option<CachedPage> {
     let packed = unpacks.0.then(|| Dist::get(&format!("{path}.gz"))).flatten();
     let (data, packing) = match packed {
         Some(file) => (file.data, "gzip"),
@@ -46,7 +46,7 @@ fn page(path: &str, unpacks: &Unpacks) -> Option<Kept> {
     let kind = mime_guess::from_path(path).first_or_octet_stream();
     // Assets carry a hash in their name; the page itself is asked for each time.
     let cache = if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
-    Some(Kept {
+    Some(CachedPage {
         page: (ContentType::parse_flexible(kind.as_ref()).unwrap_or(ContentType::Binary), data.into_owned()),
         cache: Header::new("Cache-Control", cache),
         packed: Header::new("Content-Encoding", packing),
@@ -55,7 +55,7 @@ fn page(path: &str, unpacks: &Unpacks) -> Option<Kept> {
 }
 
 #[get("/<path..>", rank = 20)]
-pub fn file(path: PathBuf, unpacks: Unpacks) -> Result<Kept, Status> {
+pub fn file(path: PathBuf, unpacks: Unpacks) -> Result<CachedPage, Status> {
     let path = path.to_string_lossy();
     if path.starts_with("api/") || path == "api" {
         return Err(Status::NotFound);
@@ -68,7 +68,7 @@ pub fn file(path: PathBuf, unpacks: Unpacks) -> Result<Kept, Status> {
 /// Only a development build can be without its pages, and only until they are built: it reads them from
 /// their folder each time.
 #[get("/", rank = 19)]
-pub fn index(unpacks: Unpacks) -> Result<Kept, (Status, &'static str)> {
+pub fn index(unpacks: Unpacks) -> Result<CachedPage, (Status, &'static str)> {
     let unbuilt = "The pages are not built yet. Run: cargo xtask pages, then load this again.";
     page("index.html", &unpacks).ok_or((Status::ServiceUnavailable, unbuilt))
 }

@@ -22,6 +22,9 @@ const tables: Tables = {
   roll: [],
   measured: [],
   went_at: [],
+  deeds: [],
+  things: [],
+  stations: [],
   picture_mb: 20,
 }
 

@@ -168,7 +168,7 @@ export const faceHeatQuery = (
   revision: number,
   shop: number,
   units: string,
-  flame: Schemas['FlameAsked'],
+  flame: Schemas['FlamePlacement'],
 ) =>
   queryOptions({
     queryKey: ['face-heat', id, revision, shop, units, flame],

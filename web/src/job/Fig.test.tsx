@@ -13,11 +13,8 @@ const seen: Schemas['FigureSeen'] = {
   id: 'heat.target',
   name: 'Target',
   unit: 'celsius',
-  metric: { number: '325', unit: '°C' },
-  imperial: { number: '620', unit: '°F' },
+  shown: { number: '325', unit: '°C' },
   certainty: 'computed',
-  note: '',
-  forced_by: '',
 }
 
 vi.mock('@tanstack/react-query', async (original) => ({
@@ -44,6 +41,9 @@ afterEach(() => {
 
 const whole: Figure = {
   ...seen,
+  note: '',
+  metric: { number: '325', unit: '°C' },
+  imperial: { number: '620', unit: '°F' },
   value: 325,
   formula: ['300 + 25 for the wall'],
   facts: [{ name: 'Wall', text: '14 mm' }],

@@ -1,11 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { figureQuery } from '../api/queries'
-import { inUnits } from '../quantity/show'
 import { Why, WhyWorking } from '../ui/Why'
 import { useJob } from './JobContext'
 import { usePlanStands } from './opened'
-import { useShop } from './ShopContext'
 import { useAlone } from './useAlone'
 
 export interface FigProps {
@@ -24,30 +22,25 @@ const SIZES: Record<NonNullable<FigProps['size']>, string> = {
 /** A figure of the plan by its id: press it to ask why. */
 export function Fig({ id, size = 'line', side, otherwise = 'not known yet' }: FigProps): ReactNode {
   const { view } = useJob()
-  const { units } = useShop()
   const alone = useAlone()
   const figure = view.plan.figures.find((candidate) => candidate.id === id)
   if (alone) return <span className="text-ash">yours to say</span>
   if (figure === undefined) return <span className="text-ash">{otherwise}</span>
-  const shown = inUnits(figure, units)
   return (
-    <Why
-      figure={figure}
-      units={units}
-      inside={<AskedWhy id={id} />}
-      {...(side === undefined ? {} : { side })}
-    >
+    <Why figure={figure} inside={<AskedWhy id={id} />} {...(side === undefined ? {} : { side })}>
       <span className={`figure whitespace-nowrap ${SIZES[size]}`}>
         {figure.unit === 'money' ? (
           <>
-            {shown.unit}
-            {shown.number}
+            {figure.shown.unit}
+            {figure.shown.number}
           </>
         ) : (
           <>
-            {shown.number}{' '}
-            {shown.unit !== '' && (
-              <span className="font-sans small font-[450] text-ash [font-stretch:96%]">{shown.unit}</span>
+            {figure.shown.number}{' '}
+            {figure.shown.unit !== '' && (
+              <span className="font-sans small font-[450] text-ash [font-stretch:96%]">
+                {figure.shown.unit}
+              </span>
             )}
           </>
         )}

@@ -1,7 +1,6 @@
 import { useEffect, type ReactNode } from 'react'
 import type { Problem, UnitSystem } from '../api/client'
 import type { FieldView } from '../api/fields'
-import { inUnits } from '../quantity/show'
 import { Choice } from './Choice'
 import { FieldFrame, describedBy } from './FieldFrame'
 import { arrived, fieldId } from './focus'
@@ -138,9 +137,8 @@ export function FieldInput(props: FieldInputProps): ReactNode {
 /** The unit, or how the text was understood where that says more. */
 function aside(field: FieldView, units: UnitSystem, typed: string): string {
   const unit = units === 'imperial' ? field.unit_imperial : field.unit_metric
-  const { metric, imperial } = field
-  if (metric == null || imperial == null || typed !== field.typed) return unit
-  const shown = inUnits({ metric, imperial }, units)
+  const { shown } = field
+  if (shown == null || typed !== field.typed) return unit
   const plain = (text: string) => text.replace(/[\s°]/g, '').toLowerCase()
   if (plain(typed) === plain(shown.number)) return shown.unit
   return plain(typed) === plain(shown.number + shown.unit) ? '' : `${shown.number} ${shown.unit}`

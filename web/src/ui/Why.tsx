@@ -2,11 +2,9 @@ import { Popover } from 'radix-ui'
 import { useEffect, useRef, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Figure, Schemas, UnitSystem } from '../api/client'
-import { inUnits } from '../quantity/show'
 
 export interface WhyProps {
-  figure: Pick<Figure, 'id' | 'name' | 'metric' | 'imperial'>
-  units: UnitSystem
+  figure: Pick<Schemas['FigureSeen'], 'id' | 'name' | 'shown'>
   /** Its working: made when it is asked for. */
   inside: ReactNode
   /** The figure as it stands on the page. */
@@ -42,8 +40,8 @@ const sourceWords = (source: Schemas['Source']): string =>
   source.kind === 'standard' || source.kind === 'law' ? source.name : SOURCES[source.kind]
 
 /** Any figure can be asked why. */
-export function Why({ figure, units, inside, children, side = 'left' }: WhyProps): ReactNode {
-  const shown = inUnits(figure, units)
+export function Why({ figure, inside, children, side = 'left' }: WhyProps): ReactNode {
+  const { shown } = figure
   const trigger = useRef<HTMLButtonElement>(null)
   const anchor = useRef({ getBoundingClientRect: () => new DOMRect() })
   useEffect(() => {

@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-/// A day, in ms.
+/// A day in ms, by definition.
 pub const DAY_MS: i64 = 86_400_000;
 
 /// A day of the calendar.
@@ -53,7 +53,7 @@ const MONTHS: [&str; 12] = [
 const WEEKDAYS: [&str; 7] = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"];
 /// Years a day may lie in.
 const YEARS: std::ops::RangeInclusive<i32> = 1900..=2200;
-/// Of a name so many letters are enough.
+/// House: of a name so many letters are enough.
 const ENOUGH: usize = 3;
 
 impl Day {

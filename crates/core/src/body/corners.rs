@@ -1,6 +1,6 @@
 //! Inner corners of a face, and the iron across them.
 
-use super::face::{ONE_PLACE_MM, Piece};
+use super::face::{FlatBody, ONE_PLACE_MM};
 use crate::map::{At, closed, crossing};
 
 /// A corner that goes into the iron.
@@ -14,7 +14,7 @@ pub struct InnerCorner {
 /// House: what turns by less, in degrees, is rounded off.
 const TURNS_BY: f64 = 30.0;
 
-impl Piece {
+impl FlatBody {
     /// Corners of the outline that go in, and of outlined holes that go out into the iron, each with the line through the
     /// iron that halves it.
     #[must_use]
@@ -69,8 +69,8 @@ mod tests {
     use super::*;
     use crate::iron::Iron;
 
-    fn face(outline: &[(f64, f64)], holes: Vec<Hole>) -> Piece {
-        Piece {
+    fn face(outline: &[(f64, f64)], holes: Vec<Hole>) -> FlatBody {
+        FlatBody {
             iron: Iron::Gray.properties(),
             outline: outline.iter().map(|(x, y)| At::new(*x, *y)).collect(),
             holes,
@@ -80,7 +80,7 @@ mod tests {
         }
     }
 
-    fn ends(piece: &Piece) -> Vec<((f64, f64), (f64, f64))> {
+    fn ends(piece: &FlatBody) -> Vec<((f64, f64), (f64, f64))> {
         let place = |at: At| ((at.x_mm * 10.0).round() / 10.0, (at.y_mm * 10.0).round() / 10.0);
         piece.inner_corners().iter().map(|it| (place(it.across[0]), place(it.across[1]))).collect()
     }

@@ -1,7 +1,7 @@
 //! Heat in the plane of a face: conduction, a flame, what its faces and its rim lose.
 
 use super::element::{Straight, along_side, sum6};
-use super::face::Piece;
+use super::face::FlatBody;
 use super::laid_out::NoMesh;
 use super::mesh::{Mesh, Slits};
 use super::sparse::{Factor, Order};
@@ -90,13 +90,13 @@ pub struct Heated {
     pub most_c: f64,
 }
 
-/// Loss of still air in W/m²K, as in the bar's heating.
+/// Loss of still air in W/m²K, as in the bar's heating. House.
 const AIR_H: f64 = 10.0;
-/// Both faces lose alike.
+/// Both faces lose alike: geometry.
 const FACES: f64 = 2.0;
-/// mm² in a m².
+/// mm² in a m², by definition.
 const MM2: f64 = 1e6;
-/// Steps after which the matrix is factorised anew.
+/// House: steps after which the matrix is factorised anew.
 const FACTOR_STANDS: usize = 10;
 
 /// What of a face's heat stands while its geometry stands.
@@ -140,7 +140,7 @@ struct Conducts {
     wall_mm: f64,
 }
 
-/// Pairs of six nodes, each once.
+/// Pairs of six nodes, each once: arithmetic.
 const PAIRS: usize = 21;
 
 fn pairs() -> impl Iterator<Item = (usize, usize)> {
@@ -354,7 +354,7 @@ fn given_w(mesh: &Mesh, flames: &[Flame]) -> Vec<f64> {
 ///
 /// # Errors
 /// [`NoMesh`] where it cannot be laid out.
-pub fn heat(piece: &Piece, heating: &Heating, at: &[At]) -> Result<Heated, NoMesh> {
+pub fn heat(piece: &FlatBody, heating: &Heating, at: &[At]) -> Result<Heated, NoMesh> {
     let mesh = Mesh::of(piece, &[], Vec::new(), &Slits::All)?;
     let model = HeatModel::of(&mesh, piece.iron);
     let mut run = HeatRun::new(&model, &mesh, heating);

@@ -5,7 +5,7 @@ use spade::{
     ConstrainedDelaunayTriangulation, InsertionError, Point2, PositionInTriangulation, Triangulation,
 };
 
-use super::face::{ONE_PLACE_MM, Piece};
+use super::face::{FlatBody, ONE_PLACE_MM};
 use super::lines::{Fine, Line, Pieces, Sizes};
 use super::mesh::{Mesh, Slits, twice_area};
 use super::numbering::Numbering;
@@ -20,12 +20,13 @@ pub enum NoMesh {
     TooFine,
 }
 
+/// House: a finer face takes too long.
 const MOST_TRIANGLES: usize = 12_000;
-/// A triangle whose circle's radius is over so much of the side that is wanted is parted.
+/// House: a triangle whose circle's radius is over so much of the side that is wanted is parted.
 const TOO_LARGE: f64 = 0.68;
-/// A new corner lies no nearer to another one than so much of the side that is wanted.
+/// House: a new corner lies no nearer to another one than so much of the side that is wanted.
 const TOO_NEAR: f64 = 0.6;
-/// Rounds of parting.
+/// House: rounds of parting.
 const ROUNDS: usize = 40;
 
 type Delaunay = ConstrainedDelaunayTriangulation<Point2<f64>>;
@@ -41,7 +42,12 @@ impl Mesh {
     ///
     /// # Errors
     /// Lines that cannot be laid out.
-    pub fn of(piece: &Piece, followed: &[Vec<At>], fine: Vec<Fine>, slits: &Slits) -> Result<Self, NoMesh> {
+    pub fn of(
+        piece: &FlatBody,
+        followed: &[Vec<At>],
+        fine: Vec<Fine>,
+        slits: &Slits,
+    ) -> Result<Self, NoMesh> {
         let mut pieces = Pieces::of(piece, followed);
         let mut sizes = Sizes { largest_mm: (piece.area_mm2() / TRIANGLES_OF_A_FACE).sqrt(), fine };
         sizes.fine.extend(narrow_places(&pieces, sizes.largest_mm));
@@ -56,7 +62,7 @@ impl Mesh {
     fn from_delaunay(
         delaunay: &Delaunay,
         pieces: &Pieces,
-        piece: &Piece,
+        piece: &FlatBody,
         slits: &Slits,
         has_iron: &dyn Fn(At) -> bool,
     ) -> Self {

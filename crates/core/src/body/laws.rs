@@ -17,9 +17,9 @@ use super::*;
 use crate::iron::Iron;
 use crate::map::At;
 
-fn plate(wide: f64, high: f64) -> Piece {
+fn plate(wide: f64, high: f64) -> FlatBody {
     let corners = [(0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high)];
-    Piece {
+    FlatBody {
         iron: Iron::Gray.properties(),
         outline: corners.map(|(x, y)| At::new(x, y)).to_vec(),
         holes: Vec::new(),
@@ -30,9 +30,9 @@ fn plate(wide: f64, high: f64) -> Piece {
 }
 
 /// A frame 400 x 300 with limbs of 50 and a crack half through the top one, from inside.
-fn frame() -> Piece {
+fn frame() -> FlatBody {
     let window = [(50.0, 50.0), (350.0, 50.0), (350.0, 250.0), (50.0, 250.0)];
-    Piece {
+    FlatBody {
         holes: vec![Hole::Outlined(window.map(|(x, y)| At::new(x, y)).to_vec())],
         wall_mm: 20.0,
         cracks: vec![vec![At::new(200.0, 250.0), At::new(200.0, 275.0)]],
@@ -49,7 +49,7 @@ fn heating(minutes: f64, flames: Vec<Flame>) -> BodyHeating {
 }
 
 /// Heat in a face over what it held at 20 °C, in J.
-fn held_j(mesh: &Mesh, piece: &Piece, celsius: &[f64]) -> f64 {
+fn held_j(mesh: &Mesh, piece: &FlatBody, celsius: &[f64]) -> f64 {
     let iron = &piece.iron;
     let held = |t: f64| iron.heat_a * t + iron.heat_b * t * t / 2.0;
     (0..mesh.triangles.len())
@@ -84,7 +84,7 @@ fn what_a_flame_gives_is_in_the_iron_where_nothing_is_lost() {
 fn what_gives_off_heat_is_both_sides_and_the_rims_as_high_as_the_wall_is_there() {
     // Published: a ring 500 / 420 x 40 mm gives off its heat by 0.231 m2
     let round = |across_mm: f64| Hole::Round { middle: At::new(250.0, 250.0), across_mm };
-    let ring = Piece { outline: round(500.0).rim(), holes: vec![round(420.0)], wall_mm: 40.0, ..frame() };
+    let ring = FlatBody { outline: round(500.0).rim(), holes: vec![round(420.0)], wall_mm: 40.0, ..frame() };
     assert!((ring.surface_mm2() / 1e6 - 0.231).abs() < 0.001, "{}", ring.surface_mm2());
     // Hand-worked: 2 x 300 x 160 + 920 x 12 = 107,040; 80 mm of its rim lie in a place of 40: 80 x 28 more.
     let mut piece = plate(300.0, 160.0);
@@ -126,7 +126,7 @@ fn a_thick_place_is_slower_and_the_mesh_follows_it() {
     assert!((covered.at_c[0] - plain.at_c[0]).abs() < 0.5, "{covered:?}");
 }
 
-fn turned(piece: &Piece, turn: f64, mirrored: bool) -> (Piece, impl Fn(At) -> At + Clone + use<>) {
+fn turned(piece: &FlatBody, turn: f64, mirrored: bool) -> (FlatBody, impl Fn(At) -> At + Clone + use<>) {
     let (s, c) = turn.sin_cos();
     let moves = move |at: At| {
         let x = if mirrored { -at.x_mm } else { at.x_mm };
@@ -137,7 +137,7 @@ fn turned(piece: &Piece, turn: f64, mirrored: bool) -> (Piece, impl Fn(At) -> At
         Hole::Round { middle, across_mm } => Hole::Round { middle: moves(*middle), across_mm: *across_mm },
         Hole::Outlined(points) => Hole::Outlined(line(points)),
     };
-    let turned = Piece {
+    let turned = FlatBody {
         outline: line(&piece.outline),
         holes: piece.holes.iter().map(hole).collect(),
         cracks: piece.cracks.iter().map(|crack| line(crack)).collect(),
@@ -188,7 +188,7 @@ fn a_free_plate_with_a_straight_gradient_has_no_stress() {
 }
 
 /// Stress intensity under a pull of 100 MPa at the left and right edge.
-fn pulled_apart(piece: &Piece) -> Vec<(f64, f64)> {
+fn pulled_apart(piece: &FlatBody) -> Vec<(f64, f64)> {
     let tips: Vec<Tip> = tips(piece);
     let mesh = Arc::new(Mesh::of(piece, &[], tips.iter().map(Tip::fine).collect(), &Slits::All).unwrap());
     let wide = piece.outline.iter().map(|at| at.x_mm).fold(0.0, f64::max);
@@ -260,9 +260,9 @@ fn finer_triangles_come_closer() {
 
 fn lever(by: f64) -> Loading {
     Loading {
-        held: vec![Held::Along((At::new(0.0, 0.0), At::new(0.0, 70.0)))],
+        held: vec![Boundary::Along((At::new(0.0, 0.0), At::new(0.0, 70.0)))],
         forces: vec![Force {
-            at: Held::Along((At::new(320.0, 0.0), At::new(320.0, 70.0))),
+            at: Boundary::Along((At::new(320.0, 0.0), At::new(320.0, 70.0))),
             x_n: 200.0 * by,
             y_n: 1500.0 * by,
         }],
@@ -325,7 +325,7 @@ fn how_hard_a_seam_is_held_in_goes_by_what_is_round_it(
 #[test]
 fn a_seam_closed_in_pulls_more_than_one_from_an_edge_and_goes_with_the_shrink() {
     let seam = |crack: Vec<At>, shrink: f64| {
-        let piece = Piece { cracks: vec![crack], ..plate(300.0, 160.0) };
+        let piece = FlatBody { cracks: vec![crack], ..plate(300.0, 160.0) };
         pulled(&piece, shrink, &[]).unwrap().mean_pull_mpa
     };
     let within = seam(vec![At::new(90.0, 80.0), At::new(210.0, 80.0)], 0.1);
@@ -391,23 +391,23 @@ fn faces_of_a_slit_do_not_pass_through_each_other() {
 }
 
 #[rstest]
-#[case::crosses_itself(|piece: &mut Piece| piece.outline.swap(1, 2), "outline_mm")]
-#[case::two_points(|piece: &mut Piece| piece.outline.truncate(2), "outline_mm")]
-#[case::forty_metres(|piece: &mut Piece| piece.outline[1].x_mm = 40_000.0, "outline_mm")]
-#[case::no_number(|piece: &mut Piece| piece.outline[1].x_mm = f64::NAN, "outline_mm")]
-#[case::no_wall(|piece: &mut Piece| piece.wall_mm = 0.0, "wall_mm")]
-#[case::a_sliver(|piece: &mut Piece| piece.outline = [(0.0, 0.0), (300.0, 0.0), (300.0, 160.0), (150.0, 0.1), (0.0, 160.0)].map(|(x, y)| At::new(x, y)).to_vec(), "outline_mm")]
-#[case::a_crack_outside(|piece: &mut Piece| piece.cracks = vec![vec![At::new(150.0, 0.0), At::new(150.0, -30.0)]], "cracks_mm[0]")]
-#[case::a_crack_over_a_hole(|piece: &mut Piece| {
+#[case::crosses_itself(|piece: &mut FlatBody| piece.outline.swap(1, 2), "outline_mm")]
+#[case::two_points(|piece: &mut FlatBody| piece.outline.truncate(2), "outline_mm")]
+#[case::forty_metres(|piece: &mut FlatBody| piece.outline[1].x_mm = 40_000.0, "outline_mm")]
+#[case::no_number(|piece: &mut FlatBody| piece.outline[1].x_mm = f64::NAN, "outline_mm")]
+#[case::no_wall(|piece: &mut FlatBody| piece.wall_mm = 0.0, "wall_mm")]
+#[case::a_sliver(|piece: &mut FlatBody| piece.outline = [(0.0, 0.0), (300.0, 0.0), (300.0, 160.0), (150.0, 0.1), (0.0, 160.0)].map(|(x, y)| At::new(x, y)).to_vec(), "outline_mm")]
+#[case::a_crack_outside(|piece: &mut FlatBody| piece.cracks = vec![vec![At::new(150.0, 0.0), At::new(150.0, -30.0)]], "cracks_mm[0]")]
+#[case::a_crack_over_a_hole(|piece: &mut FlatBody| {
     piece.holes = vec![Hole::Round { middle: At::new(150.0, 80.0), across_mm: 40.0 }];
     piece.cracks = vec![vec![At::new(150.0, 20.0), At::new(150.0, 140.0)]];
 }, "cracks_mm[0]")]
-#[case::a_crack_of_one_point(|piece: &mut Piece| piece.cracks = vec![vec![At::new(150.0, 0.0)]], "cracks_mm[0]")]
-#[case::a_crack_along_the_rim(|piece: &mut Piece| piece.cracks = vec![vec![At::new(100.0, 0.0), At::new(150.0, 0.0)]], "cracks_mm[0]")]
-#[case::holes_that_touch(|piece: &mut Piece| piece.holes = [100.0, 120.0].map(|x| Hole::Round { middle: At::new(x, 80.0), across_mm: 40.0 }).to_vec(), "holes_mm[1]")]
-#[case::a_hole_over_the_outline(|piece: &mut Piece| piece.holes = vec![Hole::Round { middle: At::new(290.0, 80.0), across_mm: 40.0 }], "holes_mm[0]")]
-#[case::a_thick_place_beside_the_face(|piece: &mut Piece| piece.thick = vec![ThickPlace { place: Hole::Round { middle: At::new(500.0, 80.0), across_mm: 40.0 }, wall_mm: 30.0 }], "thick_mm[0]")]
-fn what_is_no_face_is_told_at_its_place(#[case] change: impl Fn(&mut Piece), #[case] field: &str) {
+#[case::a_crack_of_one_point(|piece: &mut FlatBody| piece.cracks = vec![vec![At::new(150.0, 0.0)]], "cracks_mm[0]")]
+#[case::a_crack_along_the_rim(|piece: &mut FlatBody| piece.cracks = vec![vec![At::new(100.0, 0.0), At::new(150.0, 0.0)]], "cracks_mm[0]")]
+#[case::holes_that_touch(|piece: &mut FlatBody| piece.holes = [100.0, 120.0].map(|x| Hole::Round { middle: At::new(x, 80.0), across_mm: 40.0 }).to_vec(), "holes_mm[1]")]
+#[case::a_hole_over_the_outline(|piece: &mut FlatBody| piece.holes = vec![Hole::Round { middle: At::new(290.0, 80.0), across_mm: 40.0 }], "holes_mm[0]")]
+#[case::a_thick_place_beside_the_face(|piece: &mut FlatBody| piece.thick = vec![ThickPlace { place: Hole::Round { middle: At::new(500.0, 80.0), across_mm: 40.0 }, wall_mm: 30.0 }], "thick_mm[0]")]
+fn what_is_no_face_is_told_at_its_place(#[case] change: impl Fn(&mut FlatBody), #[case] field: &str) {
     let mut piece = plate(300.0, 160.0);
     assert_eq!(piece.check(), Ok(()));
     change(&mut piece);

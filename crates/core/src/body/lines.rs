@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use super::face::{ONE_PLACE_MM, Piece};
+use super::face::{FlatBody, ONE_PLACE_MM};
 use crate::map::{At, closed, crossing, nearest};
 
 /// What a line is.
@@ -28,7 +28,7 @@ pub(super) struct Sizes {
     pub fine: Vec<Fine>,
 }
 
-/// A triangle's side may be longer by so much for each mm away from a fine place.
+/// House: a triangle's side may be longer by so much for each mm away from a fine place.
 const GROWS: f64 = 0.35;
 
 impl Sizes {
@@ -51,7 +51,7 @@ pub(super) struct Pieces {
 
 impl Pieces {
     /// The lines of a face and others to be followed, cut where they meet.
-    pub fn of(piece: &Piece, followed: &[Vec<At>]) -> Self {
+    pub fn of(piece: &FlatBody, followed: &[Vec<At>]) -> Self {
         let met: Vec<At> = piece.cracks.iter().chain(followed).flatten().copied().collect();
         let mut lines: Vec<(Vec<At>, Line)> =
             piece.rims().iter().map(|rim| (closed(&simpler(rim, &met)), Line::Rim)).collect();

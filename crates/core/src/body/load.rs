@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 use std::sync::Arc;
 
 use super::element::{Straight, along_side, sum6};
-use super::face::{Edge, ONE_PLACE_MM, Piece};
+use super::face::{Edge, FlatBody, ONE_PLACE_MM};
 use super::lines::Fine;
 use super::mesh::{Mesh, Side, Slits};
 use super::stress::{Elastic, along_x, along_y};
@@ -14,7 +14,7 @@ use crate::map::{At, closed, length_mm, nearest, place_along};
 
 /// Where a face is held or loaded: all round a hole, or along a stretch of a rim.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Held {
+pub enum Boundary {
     /// Counted from 0.
     Hole(usize),
     Along(Edge),
@@ -46,7 +46,7 @@ impl Towards {
 /// A force spread evenly.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Force {
-    pub at: Held,
+    pub at: Boundary,
     pub x_n: f64,
     pub y_n: f64,
 }
@@ -54,7 +54,7 @@ pub struct Force {
 /// How a face is loaded. Cracks are filled.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Loading {
-    pub held: Vec<Held>,
+    pub held: Vec<Boundary>,
     pub forces: Vec<Force>,
 }
 
@@ -67,11 +67,11 @@ pub struct Carried {
     pub most_mpa: f64,
 }
 
-/// Places along a line at which it is looked at.
+/// House: places along a line at which it is looked at.
 const LOOKS: u32 = 240;
-/// Triangles along a line.
+/// House: triangles along a line.
 const ALONG_THE_LINE: f64 = 14.0;
-/// Off the line to either side, in mm.
+/// House: off the line to either side, in mm.
 const BESIDE_MM: f64 = 0.02;
 
 /// The stress across each of these lines of a face that is held and loaded; nothing of one that lies in no iron.
@@ -79,16 +79,16 @@ const BESIDE_MM: f64 = 0.02;
 /// # Errors
 /// [`NotReckoned`] where it cannot be laid out, or is not held.
 pub fn carried(
-    piece: &Piece,
+    piece: &FlatBody,
     loading: &Loading,
     lines: &[Vec<At>],
 ) -> Result<Vec<Option<Carried>>, NotReckoned> {
-    let whole = Piece { cracks: Vec::new(), ..piece.clone() };
+    let whole = FlatBody { cracks: Vec::new(), ..piece.clone() };
     let places = loading.held.iter().copied().chain(loading.forces.iter().map(|force| force.at));
     let edges: Vec<Vec<At>> = places
         .filter_map(|place| match place {
-            Held::Along((from, to)) => Some(vec![from, to]),
-            Held::Hole(_) => None,
+            Boundary::Along((from, to)) => Some(vec![from, to]),
+            Boundary::Hole(_) => None,
         })
         .collect();
     let fine = lines.iter().flat_map(|line| fine(line)).collect();
@@ -125,10 +125,10 @@ fn fine(line: &[At]) -> Vec<Fine> {
 }
 
 /// Sides of triangles that lie there.
-fn sides(piece: &Piece, mesh: &Mesh, place: Held) -> Vec<Side> {
+fn sides(piece: &FlatBody, mesh: &Mesh, place: Boundary) -> Vec<Side> {
     let line = match place {
-        Held::Hole(at) => closed(&piece.holes[at].rim()),
-        Held::Along((from, to)) => vec![from, to],
+        Boundary::Hole(at) => closed(&piece.holes[at].rim()),
+        Boundary::Along((from, to)) => vec![from, to],
     };
     let on = |node: usize| {
         nearest(&line, mesh.nodes[node]).is_some_and(|near| near.distance_mm <= 4.0 * ONE_PLACE_MM)
@@ -140,7 +140,7 @@ fn sides(piece: &Piece, mesh: &Mesh, place: Held) -> Vec<Side> {
 pub(super) type Moved<'a> = (&'a Elastic, &'a [f64], Option<&'a [f64]>);
 
 /// Mean and straight part of the stress across a line, over equal lengths of iron; nothing where there is none.
-pub(super) fn across(piece: &Piece, of: Moved<'_>, line: &[At]) -> Option<Carried> {
+pub(super) fn across(piece: &FlatBody, of: Moved<'_>, line: &[At]) -> Option<Carried> {
     let long = length_mm(line);
     let mut looks: Vec<(f64, f64)> = Vec::new();
     for look in 0..LOOKS {

@@ -2,7 +2,7 @@
 
 use crate::quantity::number;
 
-/// N of a kg that hangs.
+/// Standard gravity in m/s², rounded (law).
 pub const GRAVITY: f64 = 9.81;
 /// House: the usual margin for iron where a load lies still, and where it comes with knocks; under the last it is said
 /// plainly.

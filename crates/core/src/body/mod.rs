@@ -28,10 +28,10 @@ mod symmetric;
 mod tips;
 
 pub use corners::InnerCorner;
-pub use face::{Edge, Hole, Piece, ThickPlace};
+pub use face::{Edge, FlatBody, Hole, ThickPlace};
 pub use heat::{Flame, Heated, Heating as BodyHeating, Pace, heat};
 pub use laid_out::NoMesh;
-pub use load::{Carried, Force, Held, Loading, Towards, carried};
+pub use load::{Boundary, Carried, Force, Loading, Towards, carried};
 pub use margin::{GRAVITY, margin_notes};
 pub use model::{Cells, FaceModel, Look};
 pub use opening::{RUNS_LIKELY_FROM, TipLook, WATCHED_FROM, tips_while_heated};

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use super::element::{Straight, sum6};
-use super::face::{Piece, iron_at};
+use super::face::{FlatBody, iron_at};
 use super::heat::{HeatModel, HeatRun, Heating};
 use super::load::{Carried, across};
 use super::mesh::{Mesh, Slits};
@@ -15,7 +15,7 @@ use crate::map::At;
 /// A face as it was laid out.
 #[derive(Debug, Clone)]
 pub struct FaceModel {
-    pub piece: Piece,
+    pub piece: FlatBody,
     pub tips: Vec<Tip>,
     mesh: Arc<Mesh>,
     heat: HeatModel,
@@ -56,7 +56,7 @@ fn least(celsius: &[f64]) -> f64 {
 impl FaceModel {
     /// # Errors
     /// [`NotReckoned`] where it cannot be laid out.
-    pub fn of(piece: Piece) -> Result<Self, NotReckoned> {
+    pub fn of(piece: FlatBody) -> Result<Self, NotReckoned> {
         let tips = tips(&piece);
         let fine = tips.iter().map(Tip::fine).collect();
         let mesh = Arc::new(Mesh::of(&piece, &[], fine, &Slits::All)?);
@@ -229,7 +229,7 @@ mod tests {
     /// A strip of even wall.
     fn strip() -> FaceModel {
         let corners = [(0.0, 0.0), (LONG_MM, 0.0), (LONG_MM, DEEP_MM), (0.0, DEEP_MM)];
-        FaceModel::of(Piece {
+        FaceModel::of(FlatBody {
             iron: Iron::Gray.properties(),
             outline: corners.map(|(x, y)| At::new(x, y)).to_vec(),
             holes: Vec::new(),
@@ -289,7 +289,7 @@ mod tests {
     #[test]
     fn another_lay_out_of_the_same_face_is_as_warm_at_the_same_places() {
         let model = strip();
-        let cracked = FaceModel::of(Piece {
+        let cracked = FaceModel::of(FlatBody {
             cracks: vec![vec![At::new(300.0, 0.0), At::new(300.0, 30.0)]],
             ..model.piece.clone()
         })

@@ -1,6 +1,6 @@
 //! Whether a crack opens while a face is heated.
 
-use super::face::Piece;
+use super::face::FlatBody;
 use super::heat::Heating;
 use super::model::FaceModel;
 use super::tips::{NotReckoned, Tip};
@@ -23,7 +23,7 @@ pub struct TipLook {
 ///
 /// # Errors
 /// [`NotReckoned`] where it cannot be laid out.
-pub fn tips_while_heated(piece: &Piece, heating: &Heating) -> Result<Vec<TipLook>, NotReckoned> {
+pub fn tips_while_heated(piece: &FlatBody, heating: &Heating) -> Result<Vec<TipLook>, NotReckoned> {
     let model = FaceModel::of(piece.clone())?;
     let mut looks: Vec<TipLook> = model.tips.iter().map(TipLook::of).collect();
     for look in model.heated(heating) {

@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
 use super::element::{Straight, sum6};
-use super::face::Piece;
+use super::face::FlatBody;
 use super::lines::Fine;
 use super::mesh::{Faces, Mesh, Slits};
 use super::slit::across;
@@ -34,7 +34,7 @@ pub struct Shrinks {
     pub peened: bool,
 }
 
-/// Specific heat is taken at this temperature, in °C.
+/// House: specific heat is taken at this temperature, in °C.
 const SHRINKS_AT_C: f64 = 400.0;
 /// House: what a further pass adds, and one from the fifth on; what a peened one leaves.
 const FURTHER: f64 = 0.3;
@@ -69,7 +69,7 @@ pub fn flame_shrink_mm(iron: &IronProperties, wall_mm: f64, joules_a_mm: f64) ->
     BY_FLAME * shrink_mm(iron, wall_mm, Shrinks { joules_a_mm, passes: 1, peened: false })
 }
 
-/// The mesh at a tip, and where the shrinking begins to fall.
+/// House: the mesh at a tip, and where the shrinking begins to fall.
 const FINEST_MM: f64 = 1.0;
 
 /// Which ends of the seam shrink less: those in the iron.
@@ -82,7 +82,7 @@ struct Tapers {
 }
 
 impl Tapers {
-    fn of(piece: &Piece, seam: &[At]) -> Self {
+    fn of(piece: &FlatBody, seam: &[At]) -> Self {
         let closed = |at: Option<&At>| at.is_some_and(|at| !piece.is_open_end(0, *at));
         Self {
             long_mm: length_mm(seam),
@@ -117,7 +117,7 @@ impl Tapers {
 ///
 /// # Errors
 /// [`NotReckoned`] where it cannot be laid out.
-pub fn pulled(piece: &Piece, shrink_mm: f64, between: &[(At, At)]) -> Result<Pulled, NotReckoned> {
+pub fn pulled(piece: &FlatBody, shrink_mm: f64, between: &[(At, At)]) -> Result<Pulled, NotReckoned> {
     drawn_together((piece, FINEST_MM.min(piece.wall_mm / 4.0)), shrink_mm, between)
 }
 
@@ -127,14 +127,14 @@ pub fn pulled(piece: &Piece, shrink_mm: f64, between: &[(At, At)]) -> Result<Pul
 ///
 /// # Errors
 /// [`NotReckoned`] where it cannot be laid out.
-pub fn held_in(piece: &Piece) -> Result<f64, NotReckoned> {
+pub fn held_in(piece: &FlatBody) -> Result<f64, NotReckoned> {
     let long_mm = length_mm(&piece.cracks[0]);
     let found = drawn_together((piece, (piece.wall_mm / 2.0).min(long_mm / 10.0)), 1.0, &[])?;
     Ok(found.mean_pull_mpa * long_mm / (piece.iron.youngs_gpa * 1000.0))
 }
 
 fn drawn_together(
-    (piece, finest_mm): (&Piece, f64),
+    (piece, finest_mm): (&FlatBody, f64),
     shrink_mm: f64,
     between: &[(At, At)],
 ) -> Result<Pulled, NotReckoned> {
@@ -170,8 +170,8 @@ fn drawn_together(
 }
 
 /// Whether the first slit parts the face.
-fn parts_the_face(piece: &Piece) -> Result<bool, NotReckoned> {
-    let only = Piece { cracks: vec![piece.cracks[0].clone()], ..piece.clone() };
+fn parts_the_face(piece: &FlatBody) -> Result<bool, NotReckoned> {
+    let only = FlatBody { cracks: vec![piece.cracks[0].clone()], ..piece.clone() };
     let mesh = Mesh::of(&only, &[], Vec::new(), &Slits::All)?;
     Ok(mesh.bodies().iter().any(|body| *body != 0))
 }

@@ -165,7 +165,7 @@ impl Corner {
     }
 }
 
-/// Iron stands three times as much pushed as pulled.
+/// House: iron stands three times as much pushed as pulled.
 const PUSHED: f64 = 3.0;
 /// House: of what whole iron stands when it is moved often, what a joint does.
 const JOINT_OFTEN: f64 = 0.6;

@@ -17,7 +17,7 @@ const HALF_SPOKE_MM: f64 = 20.0;
 
 /// A wheel of 600 mm, its rim 50 wide, with a hub of 160 and six spokes of 40; one is cracked half through, half way
 /// out.
-fn wheel(cracked: u32) -> Piece {
+fn wheel(cracked: u32) -> FlatBody {
     let (inner, outer) = (80.0, 250.0);
     let off = |radius: f64| (HALF_SPOKE_MM / radius).asin() * 180.0 / PI;
     let window = |spoke: u32| {
@@ -36,7 +36,7 @@ fn wheel(cracked: u32) -> Piece {
         At::new(middle.x_mm + mm * x, middle.y_mm + mm * y)
     };
     let bore = Hole::Round { middle: At::new(0.0, 0.0), across_mm: 50.0 };
-    Piece {
+    FlatBody {
         iron: Iron::Gray.properties(),
         outline: (0..72).map(|at| polar(5.0 * f64::from(at), 300.0)).collect(),
         holes: (0..SPOKES).map(window).chain([bore]).collect(),
@@ -86,7 +86,7 @@ fn a_wheel_is_the_same_whichever_of_its_spokes_is_cracked() {
 }
 
 /// A lever of 12 mm: a boss of 90 with a bore of 40, an arm from 50 down to 30 high, a hole of 16 at 300.
-fn lever() -> Piece {
+fn lever() -> FlatBody {
     let arc = |from: f64, to: f64, radius: f64, x: f64| {
         (0..=12).map(move |at| {
             let at = polar(from + (to - from) * f64::from(at) / 12.0, radius);
@@ -96,7 +96,7 @@ fn lever() -> Piece {
     let big = (25.0_f64 / 45.0).asin() * 180.0 / PI;
     let small = (15.0_f64 / 20.0).asin() * 180.0 / PI;
     let outline = arc(big, 360.0 - big, 45.0, 0.0).chain(arc(-180.0 + small, 180.0 - small, 20.0, 300.0));
-    Piece {
+    FlatBody {
         iron: Iron::Gray.properties(),
         outline: outline.collect(),
         holes: [(0.0, 40.0), (300.0, 16.0)]
@@ -112,8 +112,8 @@ fn lever() -> Piece {
 fn a_lever_is_loaded_most_where_it_broke_at_the_neck_of_its_boss() {
     let across = |x: f64| {
         let loading = Loading {
-            held: vec![Held::Hole(0)],
-            forces: vec![Force { at: Held::Hole(1), x_n: 0.0, y_n: 1000.0 }],
+            held: vec![Boundary::Hole(0)],
+            forces: vec![Force { at: Boundary::Hole(1), x_n: 0.0, y_n: 1000.0 }],
         };
         let line = vec![At::new(x, -60.0), At::new(x, 60.0)];
         carried(&lever(), &loading, &[line]).unwrap()[0].unwrap().most_mpa

@@ -29,9 +29,9 @@ pub(super) struct Contact {
     answers: OnceLock<Answers>,
 }
 
-/// Rounds in which the pushes are found.
+/// House: rounds in which the pushes are found.
 const ROUNDS: usize = 400;
-/// Faces that are nearer than this touch, in mm.
+/// House: faces that are nearer than this touch, in mm.
 const TOUCH_MM: f64 = 1e-9;
 
 impl Contact {

@@ -23,7 +23,7 @@ pub(super) struct Order {
     place: Vec<usize>,
 }
 
-/// Nodes of a part that is not parted further.
+/// House: nodes of a part that is not parted further.
 const SMALL: usize = 24;
 
 impl Order {
@@ -315,7 +315,7 @@ fn dot(a: &[f64], b: &[f64]) -> f64 {
     sums.iter().sum::<f64>() + rest
 }
 
-/// A solution is close enough when what is left is so small a share.
+/// House: a solution is close enough when what is left is so small a share.
 const CLOSE: f64 = 1e-7;
 const MOST_ROUNDS: usize = 12;
 

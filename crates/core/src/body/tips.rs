@@ -1,7 +1,7 @@
 //! The tips of a face's cracks, and the stress intensity at each.
 
 use super::element::{Straight, sum6};
-use super::face::Piece;
+use super::face::FlatBody;
 use super::laid_out::NoMesh;
 use super::lines::Fine;
 use super::stress::Elastic;
@@ -34,7 +34,7 @@ const ROUND_SHARE: f64 = 0.8;
 const ACROSS_THE_ROUND: f64 = 16.0;
 
 /// The tips of a face, the first point of each crack before its last.
-pub(super) fn tips(piece: &Piece) -> Vec<Tip> {
+pub(super) fn tips(piece: &FlatBody) -> Vec<Tip> {
     let mut tips = Vec::new();
     for (crack, line) in piece.cracks.iter().enumerate() {
         let ends = [(false, line.first(), line.get(1)), (true, line.last(), line.iter().rev().nth(1))];
@@ -48,7 +48,7 @@ pub(super) fn tips(piece: &Piece) -> Vec<Tip> {
     tips
 }
 
-fn clear_mm(piece: &Piece, crack: usize, tip: At, before: At) -> f64 {
+fn clear_mm(piece: &FlatBody, crack: usize, tip: At, before: At) -> f64 {
     let others =
         piece.cracks.iter().enumerate().filter(|(other, _)| *other != crack).map(|(_, line)| line.clone());
     // Its own line further back, which may come near it again.
@@ -132,7 +132,7 @@ impl Tip {
     }
 }
 
-/// No tip is asked for less.
+/// House: no tip is asked for less.
 const FINEST_NEEDED_MM: f64 = 2.0;
 
 /// What is at a place, in the directions of a tip.

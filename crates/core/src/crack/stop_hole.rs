@@ -103,7 +103,7 @@ impl From<FoundBy> for Beyond {
     }
 }
 
-/// The drills a shop has unless it says otherwise, in mm (1/8 to 3/8 in).
+/// House: the drills a shop has unless it says otherwise, in mm (1/8 to 3/8 in).
 pub const ORDINARY_DRILLS_MM: [f64; 7] = [3.2, 4.0, 4.8, 5.5, 6.4, 8.0, 9.5];
 
 /// The drill of the set at or just under a diameter, the smallest where none is; an empty set stands for the

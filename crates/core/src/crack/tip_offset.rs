@@ -34,6 +34,7 @@ impl OwnTip {
     /// Worked out again it is much the same. Ours.
     #[must_use]
     pub fn as_good_as(&self, other: &Self) -> bool {
+        /// House: less is no other offset, in mm.
         const NEARLY_MM: f64 = 0.05;
         self.is_of(other)
             && self.found_by == other.found_by
@@ -57,6 +58,7 @@ fn seen_as(found_by: FoundBy) -> FoundBy {
 /// House.
 #[must_use]
 pub fn learned(found_by: FoundBy, beyond_mm: &[f64]) -> Beyond {
+    /// House: the book counts for so many tips of the shop's own. A tip that is found is one reading with much scatter.
     const BOOK: f64 = 10.0;
     let Beyond { mean_mm: m, deviation_mm: u } = Beyond::from(found_by);
     let all = BOOK + beyond_mm.len() as f64;

@@ -18,14 +18,14 @@ pub struct Step {
 
 /// Metal that goes in a minute, in mm³. House.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Takes {
+pub enum RemovalTool {
     Burr,
     ThinDisc,
     GrindingDisc,
     Chisel,
 }
 
-impl Takes {
+impl RemovalTool {
     #[must_use]
     pub fn mm3_a_min(self) -> f64 {
         match self {
@@ -72,12 +72,14 @@ impl TimedStep {
 /// House.
 #[must_use]
 pub fn pace(timed: &[TimedStep], step: &str) -> (f64, usize) {
+    /// House: the book counts for so many timed steps of the shop's own: fewer than for tips, a pace scatters less.
     const BOOK: f64 = 5.0;
     let own = || timed.iter().filter(|it| it.step == step);
     let count = own().count();
     ((BOOK + own().map(|it| it.ratio).sum::<f64>()) / (BOOK + count as f64), count)
 }
 
+/// Minutes in a day, by definition.
 const DAY_MIN: i64 = 24 * 60;
 
 /// When hands work: the shop's days and hours, an hour off at noon where the day goes on past it.

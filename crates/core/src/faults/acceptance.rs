@@ -152,14 +152,14 @@ pub fn out_of_line_most_mm(length_mm: f64) -> f64 {
 
 /// A place that was mended.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Place {
+pub struct MendedPlace {
     pub duty: Duty,
     pub wall_mm: f64,
     /// Out of line at most, in mm; nothing while neither tolerance nor length is known.
     pub tolerance_mm: Option<f64>,
 }
 
-impl Place {
+impl MendedPlace {
     /// Whether it is good enough here.
     ///
     /// # Source
@@ -286,7 +286,7 @@ mod tests {
         #[case] count: Option<u32>,
         #[case] verdict: Verdict,
     ) {
-        let place = Place { duty, wall_mm, tolerance_mm: Some(out_of_line_most_mm(300.0)) };
+        let place = MendedPlace { duty, wall_mm, tolerance_mm: Some(out_of_line_most_mm(300.0)) };
         assert_eq!(place.judge(found, Extent { mm, count }), verdict);
     }
 
@@ -300,7 +300,7 @@ mod tests {
         #[case] mm: Option<f64>,
         #[case] ways_on: &[Then],
     ) {
-        let place = Place { duty, wall_mm: 8.0, tolerance_mm: None };
+        let place = MendedPlace { duty, wall_mm: 8.0, tolerance_mm: None };
         assert_eq!(place.ways_on(Found::Crack, Extent { mm, count: None }), ways_on);
     }
 }

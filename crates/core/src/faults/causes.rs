@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Seen {
+pub enum Symptom {
     NoFlow,
     Pinholes,
     ToeCrack,
@@ -105,7 +105,7 @@ pub struct Diagnosis {
 /// The circumstances of a job: which hold, with the chance where one is asked for.
 pub type Circumstances = BTreeMap<Circumstance, f64>;
 
-/// At most so many causes are shown.
+/// House: at most so many causes are shown.
 const SHOWN: usize = 4;
 
 impl Circumstance {
@@ -155,7 +155,7 @@ impl Circumstance {
     }
 }
 
-impl Seen {
+impl Symptom {
     pub const ALL: [Self; 14] = [
         Self::NoFlow,
         Self::Pinholes,
@@ -375,7 +375,7 @@ mod tests {
         circumstances.iter().copied().collect()
     }
 
-    fn share(seen: Seen, id: &str, circumstances: &Circumstances) -> f64 {
+    fn share(seen: Symptom, id: &str, circumstances: &Circumstances) -> f64 {
         seen.diagnoses(circumstances).iter().find(|it| it.cause.id == id).map_or(0.0, |it| it.share)
     }
 
@@ -393,7 +393,7 @@ mod tests {
         #[case] first: &str,
         #[case] expected: f64,
     ) {
-        let found = Seen::NoFlow.diagnoses(&of(circumstances));
+        let found = Symptom::NoFlow.diagnoses(&of(circumstances));
         assert_eq!((found[0].cause.id, found.len()), (first, 4));
         assert!((found[0].share - expected).abs() < 1e-9, "{}", found[0].share);
     }
@@ -401,7 +401,7 @@ mod tests {
     #[test]
     fn what_raised_a_cause_is_said_and_what_lowered_it_is_not() {
         let found =
-            Seen::Pinholes.diagnoses(&of(&[(Circumstance::BakedClean, 1.0), (Circumstance::Fusion, 1.0)]));
+            Symptom::Pinholes.diagnoses(&of(&[(Circumstance::BakedClean, 1.0), (Circumstance::Fusion, 1.0)]));
         assert_eq!(
             (found[0].cause.id, found[0].because.as_slice()),
             ("iron_gas", &[Circumstance::Fusion][..])
@@ -413,10 +413,10 @@ mod tests {
     #[test]
     fn a_flame_has_no_arc_and_no_gas_that_is_blown_away() {
         let flame = of(&[]);
-        assert_eq!(share(Seen::Soot, "shield", &flame) + share(Seen::Soot, "long_arc", &flame), 0.0);
+        assert_eq!(share(Symptom::Soot, "shield", &flame) + share(Symptom::Soot, "long_arc", &flame), 0.0);
         let wire = of(&[(Circumstance::Arc, 1.0), (Circumstance::ArcShielded, 1.0)]);
         // Hand-worked: 3, 2, 1
-        assert!((share(Seen::Soot, "shield", &wire) - 2.0 / 6.0).abs() < 1e-9);
+        assert!((share(Symptom::Soot, "shield", &wire) - 2.0 / 6.0).abs() < 1e-9);
     }
 
     #[rstest]
@@ -429,12 +429,12 @@ mod tests {
         #[case] id: &str,
         #[case] expected: f64,
     ) {
-        assert!((share(Seen::RanOn, id, &of(circumstances)) - expected).abs() < 1e-9);
+        assert!((share(Symptom::RanOn, id, &of(circumstances)) - expected).abs() < 1e-9);
     }
 
     #[test]
     fn every_fault_has_its_causes_under_names_of_their_own_and_something_to_do() {
-        for seen in Seen::ALL {
+        for seen in Symptom::ALL {
             let mut ids: Vec<&str> = seen.causes().iter().map(|cause| cause.id).collect();
             assert!(
                 !ids.is_empty() && seen.causes().iter().all(|cause| !cause.act.is_empty()),

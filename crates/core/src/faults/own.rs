@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::causes::Seen;
+use super::causes::Symptom;
 use crate::method::Way;
 
 /// Something that went wrong at a torch of this shop.
@@ -15,7 +15,7 @@ pub struct OwnFault {
     pub job: Uuid,
     /// The part, as it was called then.
     pub name: String,
-    pub seen: Seen,
+    pub seen: Symptom,
     /// Of those that are shown for it; empty while nobody has found it.
     pub cause: String,
     pub way: Way,

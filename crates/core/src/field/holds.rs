@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 use std::marker::PhantomData;
 
-use super::{Choice, FieldValue, Held, Keyed};
+use super::{Choice, FieldState, FieldValue, Keyed};
 use crate::body::{Shock, Towards};
 use crate::casting::old_filler::OldFiller;
 use crate::casting::said::{
@@ -184,7 +184,7 @@ impl<T: Chosen> Holds for Several<T> {
 }
 
 /// What a field holds among these; nothing while nothing is known.
-pub fn get<T: Holds>(values: &BTreeMap<String, Held>, field: impl Keyed<T>) -> Option<T::Got<'_>> {
+pub fn get<T: Holds>(values: &BTreeMap<String, FieldState>, field: impl Keyed<T>) -> Option<T::Got<'_>> {
     T::got(values.get(field.as_key().as_ref())?.value.as_ref()?)
 }
 

@@ -9,8 +9,10 @@ mod table;
 pub use choices::{NONE, ROD_CHOICES, SETS};
 pub use holds::{Chosen, Holds, Many, Number, One, OneOf, Several, Text, YesNo, get};
 pub(crate) use parse::within;
-pub use parse::{Saying, is_no_letter, parse_value};
-pub use spec::{Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldValue, Held, Keyed, Lasts};
+pub use parse::{ParseContext, is_no_letter, parse_value};
+pub use spec::{
+    Choice, Field, FieldKind, FieldOf, FieldOfEach, FieldSpec, FieldState, FieldValue, Keyed, Lasts,
+};
 pub use table::{
     CRACK_FIELDS, FACE_FIELDS, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS, SHOP_FIELDS,
     STORE_FIELDS, check, cooling, crack, crack_key, face, face_key, finish, hand_over, heat, id_in,

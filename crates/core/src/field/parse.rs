@@ -12,14 +12,14 @@ use crate::quantity::{
 
 /// How a thing is said that is typed into a field.
 #[derive(Debug, Clone, Copy)]
-pub struct Saying {
+pub struct ParseContext {
     /// The units printed on the field.
     pub shown_in: UnitSystem,
     /// The day it is said on, in the shop's zone; nothing where that is not known.
     pub today: Option<Day>,
 }
 
-impl From<UnitSystem> for Saying {
+impl From<UnitSystem> for ParseContext {
     fn from(shown_in: UnitSystem) -> Self {
         Self { shown_in, today: None }
     }
@@ -81,9 +81,9 @@ pub fn parse_value(
     key: &str,
     spec: &FieldSpec,
     typed: &str,
-    saying: impl Into<Saying>,
+    saying: impl Into<ParseContext>,
 ) -> Result<Option<FieldValue>, FieldProblem> {
-    let Saying { shown_in, today } = saying.into();
+    let ParseContext { shown_in, today } = saying.into();
     let typed = typed.trim();
     if typed.is_empty() {
         return Ok(None);
@@ -207,7 +207,7 @@ mod tests {
     fn a_day_may_be_said_as_seen_from_today() {
         let follow_up = job_field("hand_over.follow_up").unwrap();
         let today = Day::new(2026, 11, 26);
-        let saying = Saying { shown_in: UnitSystem::Metric, today };
+        let saying = ParseContext { shown_in: UnitSystem::Metric, today };
         let read = |text| parse_value("hand_over.follow_up", follow_up, text, saying);
         assert_eq!(read("in 3 weeks"), Ok(Some(FieldValue::Text("2026-12-17".into()))));
         assert!(typed("hand_over.follow_up", "Friday").is_err(), "nobody knows from when");

@@ -70,7 +70,7 @@ pub enum FieldValue {
 /// A field as it was last typed.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Held {
+pub struct FieldState {
     pub typed: String,
     pub value: Option<FieldValue>,
     /// The revision that set it.

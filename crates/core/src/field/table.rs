@@ -75,9 +75,11 @@ const METHODS_OR_NONE: &[Choice] = &{
 };
 const SOURCES_OR_NONE: [Choice; HeatSource::CHOICES.len() + 1] = or_none(HeatSource::CHOICES);
 
-/// Letters of a note.
+/// House: letters of a note.
 const NOTE_MOST: usize = 600;
+/// Bounds of a share in %, by definition.
 const PERCENT: (f64, f64) = (0.0, 100.0);
+/// House: bounds of a temperature in degC, from a cold yard to molten iron.
 const TEMPERATURE: (f64, f64) = (-40.0, 1400.0);
 
 fields! {

@@ -4,7 +4,7 @@ use statrs::distribution::{ContinuousCDF, Normal};
 
 use super::ceiling_c;
 use crate::quantity::{Kilograms, Watts};
-use crate::sim::{BarPower, Body};
+use crate::sim::{BarPower, ThermalBody};
 
 /// What is known of a heating beside its model.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -56,11 +56,11 @@ impl HeatingKnown {
 /// # Source
 /// Propagation of errors (law); the deviations are house.
 pub fn heating_band(
-    body: &Body,
+    body: &ThermalBody,
     power: BarPower,
     to_c: f64,
     known: HeatingKnown,
-    minutes: impl Fn(&Body, BarPower) -> Option<f64>,
+    minutes: impl Fn(&ThermalBody, BarPower) -> Option<f64>,
 ) -> Option<HeatingBand> {
     let time = minutes(body, power)?;
     let flame = |factor: f64| power.scaled(factor);
@@ -108,7 +108,8 @@ fn scaled_mass(mass: Kilograms, factor: f64) -> Kilograms {
 }
 
 /// Of 64 equally likely strengths of the source those that hold the part there.
-fn share_there(body: &Body, power: BarPower, to_c: f64, known: HeatingKnown) -> f64 {
+fn share_there(body: &ThermalBody, power: BarPower, to_c: f64, known: HeatingKnown) -> f64 {
+    /// House: points by which the bell curve is gone through.
     const POINTS: u32 = 64;
     let usual = Normal::new(0.0, 1.0).expect("a deviation of one");
     let factor =
@@ -152,18 +153,18 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Celsius, Millimetres, Seconds};
 
-    fn band(body: &Body, power: BarPower, to_c: f64, known: HeatingKnown) -> Option<HeatingBand> {
-        let minutes = |body: &Body, power: BarPower| {
+    fn band(body: &ThermalBody, power: BarPower, to_c: f64, known: HeatingKnown) -> Option<HeatingBand> {
+        let minutes = |body: &ThermalBody, power: BarPower| {
             let (to, most) = (Celsius::new(to_c).unwrap(), Seconds::new(36_000.0).unwrap());
             heat_until(body, power, to, most).minutes_to(to_c)
         };
         heating_band(body, power, to_c, known, minutes)
     }
 
-    fn body(iron: Iron, kg: f64, [l, w, h]: [f64; 3], ambient_c: f64) -> Body {
+    fn body(iron: Iron, kg: f64, [l, w, h]: [f64; 3], ambient_c: f64) -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let ambient = Celsius::new(ambient_c).unwrap();
-        Body::new(iron.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), 1.0, ambient)
+        ThermalBody::new(iron.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), 1.0, ambient)
             .unwrap()
     }
 
@@ -183,7 +184,7 @@ mod tests {
         150.0, HeatingKnown { mass_weighed: true, own_heatings: 20 }, (19.44, 15.08, 25.08)
     )]
     fn a_heating_has_the_band_that_is_published(
-        #[case] (body, power): (Body, BarPower),
+        #[case] (body, power): (ThermalBody, BarPower),
         #[case] to_c: f64,
         #[case] known: HeatingKnown,
         #[case] (minutes, low, high): (f64, f64, f64),
@@ -211,7 +212,7 @@ mod tests {
     }
 
     /// A part that takes as long as it is heavy, as its flame is weak, and as the root of what it loses: in min.
-    fn by_a_law(body: &Body, power: BarPower) -> f64 {
+    fn by_a_law(body: &ThermalBody, power: BarPower) -> f64 {
         let BarPower::Flame { even, .. } = power else { panic!("a flame") };
         let usual_m2 = self::body(Iron::Gray, 10.0, [300.0, 200.0, 60.0], 20.0).surface_m2();
         let lost = (body.surface_m2() / usual_m2).sqrt();
@@ -220,7 +221,7 @@ mod tests {
 
     fn of_the_law(
         known: HeatingKnown,
-        minutes: impl Fn(&Body, BarPower) -> Option<f64>,
+        minutes: impl Fn(&ThermalBody, BarPower) -> Option<f64>,
     ) -> Option<HeatingBand> {
         let part = body(Iron::Gray, 10.0, [300.0, 200.0, 60.0], 20.0);
         heating_band(&part, flame(1_000.0, 0.0, 0.5), 100.0, known, minutes)

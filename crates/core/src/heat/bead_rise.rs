@@ -97,6 +97,7 @@ pub fn bead_rise_k(
     (along_mm, across_mm): (f64, f64),
     after_s: f64,
 ) -> f64 {
+    /// House: images on either side; what lies further adds nothing a pad would read.
     const TERMS: u32 = 200;
     let tau = after_s.max(SOONEST_S);
     let (d, l) = (bead.wall_mm / 1000.0, bead.length_mm / 1000.0);

@@ -3,7 +3,7 @@
 use super::Wrapping;
 use super::cooling::{outer, shells};
 use super::lump::{EMISSIVITY, OutOfHeat};
-use crate::sim::{Body, Cools, Lump, STEFAN_BOLTZMANN, ZERO_C};
+use crate::sim::{Cools, Lump, STEFAN_BOLTZMANN, ThermalBody, ZERO_C};
 
 /// A step of the way down; it begins where the one before it ended.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -57,7 +57,7 @@ pub struct Descent {
 /// # Source
 /// A lump that loses heat, conduction in a shell (law); its figures are house.
 #[must_use]
-pub fn cooling_chain(body: &Body, start_c: f64, steps: &[ChainStep]) -> Vec<Descent> {
+pub fn cooling_chain(body: &ThermalBody, start_c: f64, steps: &[ChainStep]) -> Vec<Descent> {
     let mut at_c = start_c;
     let mut done = Vec::with_capacity(steps.len());
     for step in steps {
@@ -68,7 +68,7 @@ pub fn cooling_chain(body: &Body, start_c: f64, steps: &[ChainStep]) -> Vec<Desc
     done
 }
 
-fn descent(body: &Body, start_c: f64, step: &ChainStep) -> Descent {
+fn descent(body: &ThermalBody, start_c: f64, step: &ChainStep) -> Descent {
     let lasts_s = step.seconds(start_c);
     let ambient_c = body.ambient.celsius();
     match *step {
@@ -107,13 +107,13 @@ fn descent(body: &Body, start_c: f64, step: &ChainStep) -> Descent {
 }
 
 /// What an oven or a fire gives the part, in W; under 0 where the part is the hotter.
-fn taken_w(body: &Body, at_c: f64, surroundings_c: f64) -> f64 {
+fn taken_w(body: &ThermalBody, at_c: f64, surroundings_c: f64) -> f64 {
     let (t, s) = (at_c + ZERO_C, surroundings_c + ZERO_C);
     let h = HOT_AIR_H + EMISSIVITY * STEFAN_BOLTZMANN * (t * t + s * s) * (t + s);
     body.surface_m2() * h * (surroundings_c - at_c)
 }
 
-fn lumped(body: &Body, start_c: f64, lasts_s: f64, watts: impl Fn(f64, f64) -> f64) -> Descent {
+fn lumped(body: &ThermalBody, start_c: f64, lasts_s: f64, watts: impl Fn(f64, f64) -> f64) -> Descent {
     let (mut at_c, mut time_s) = (start_c, 0.0);
     let mut curve = vec![(0.0, start_c)];
     while time_s < lasts_s - 1e-9 {
@@ -146,6 +146,7 @@ fn stepped<C: Cools>(mut cools: C, lasts_s: f64) -> Descent {
 
 /// A point a minute.
 fn keep(curve: &mut Vec<(f64, f64)>, time_s: f64, at_c: f64) {
+    /// House: a point a minute is enough of a curve, in s.
     const EVERY_S: f64 = 60.0;
     if curve.last().is_none_or(|(last_s, _)| time_s - last_s >= EVERY_S) {
         curve.push((time_s, at_c));
@@ -166,11 +167,17 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Celsius, Kilograms, Millimetres};
 
-    fn body(iron: Iron, kg: f64, [l, w, h]: [f64; 3], factor: f64, ambient_c: f64) -> Body {
+    fn body(iron: Iron, kg: f64, [l, w, h]: [f64; 3], factor: f64, ambient_c: f64) -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let ambient = Celsius::new(ambient_c).unwrap();
-        Body::new(iron.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), factor, ambient)
-            .unwrap()
+        ThermalBody::new(
+            iron.properties(),
+            Kilograms::new(kg).unwrap(),
+            (mm(l), mm(w), mm(h)),
+            factor,
+            ambient,
+        )
+        .unwrap()
     }
 
     fn packed(packing: Packing, thickness_m: f64, hours: f64, packing_c: Option<f64>) -> ChainStep {
@@ -204,7 +211,7 @@ mod tests {
         &[49.5]
     )]
     fn a_chain_ends_as_published(
-        #[case] body: Body,
+        #[case] body: ThermalBody,
         #[case] start_c: f64,
         #[case] steps: Vec<ChainStep>,
         #[case] ends_c: &[f64],

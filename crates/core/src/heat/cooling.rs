@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::base::problem::OutOfRange;
 use crate::quantity::Celsius;
-use crate::sim::{Body, Cools, Lump, Outside, Shell, Shells};
+use crate::sim::{Cools, Lump, Outside, Shell, Shells, ThermalBody};
 
 /// What a hot casting is packed in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
@@ -157,6 +157,7 @@ pub const TOUCH_C: f64 = 45.0;
 /// House: the fall that a rate is taken over.
 const FALL_K: f64 = 100.0;
 
+/// House: no cooling is followed longer.
 const MOST_HOURS: f64 = 72.0;
 
 /// How a casting cools.
@@ -171,7 +172,7 @@ pub struct Cooling {
 impl Cooling {
     /// As [`cool_scaled`], so far only as is asked for.
     pub(super) fn until(
-        body: &Body,
+        body: &ThermalBody,
         start: Celsius,
         wrapping: &Wrapping,
         loss_factor: f64,
@@ -264,14 +265,14 @@ impl Cooling {
 /// # Source
 /// Carslaw and Jaeger (conduction), Stefan-Boltzmann's law; packing properties are house.
 #[must_use]
-pub fn cool(body: &Body, start: Celsius, wrapping: &Wrapping) -> Cooling {
+pub fn cool(body: &ThermalBody, start: Celsius, wrapping: &Wrapping) -> Cooling {
     cool_scaled(body, start, wrapping, 1.0)
 }
 
 /// As [`cool`], with conductivity and outside loss scaled by `loss_factor`: what a shop's own
 /// readings say about its packing.
 #[must_use]
-pub fn cool_scaled(body: &Body, start: Celsius, wrapping: &Wrapping, loss_factor: f64) -> Cooling {
+pub fn cool_scaled(body: &ThermalBody, start: Celsius, wrapping: &Wrapping, loss_factor: f64) -> Cooling {
     Cooling::until(body, start, wrapping, loss_factor, f64::INFINITY)
 }
 
@@ -285,7 +286,7 @@ pub(super) fn outer(wrapping: &Wrapping) -> Outside {
 
 /// The casting in its packing, which begins as warm as said; nothing in still air.
 pub(super) fn shells(
-    body: &Body,
+    body: &ThermalBody,
     start_c: f64,
     wrapping: &Wrapping,
     loss_factor: f64,
@@ -296,7 +297,7 @@ pub(super) fn shells(
     Some(Shells::new(body, start_c, shell, outer(wrapping)))
 }
 
-fn run<C: Cools>(mut cools: C, body: &Body, loss_factor: f64, until_h: f64) -> Cooling {
+fn run<C: Cools>(mut cools: C, body: &ThermalBody, loss_factor: f64, until_h: f64) -> Cooling {
     let mut core_c = vec![cools.core_c()];
     let mut steps = 0_u32;
     while !done(f64::from(steps) * C::STEP_S / 3600.0, cools.core_c(), until_h) {
@@ -323,9 +324,9 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Kilograms, Millimetres};
 
-    fn body() -> Body {
+    fn body() -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
-        Body::new(
+        ThermalBody::new(
             Iron::Gray.properties(),
             Kilograms::new(22.0).unwrap(),
             (mm(420.0), mm(300.0), mm(220.0)),
@@ -357,8 +358,13 @@ mod tests {
         let mm = |value| Millimetres::new(value).unwrap();
         let ambient = Celsius::new(20.0).unwrap();
         let size = (mm(size[0]), mm(size[1]), mm(size[2]));
-        let body =
-            Body::new(Iron::Gray.properties(), Kilograms::new(mass_kg).unwrap(), size, factor, ambient);
+        let body = ThermalBody::new(
+            Iron::Gray.properties(),
+            Kilograms::new(mass_kg).unwrap(),
+            size,
+            factor,
+            ambient,
+        );
         cool(&body.unwrap(), Celsius::new(start_c).unwrap(), wrapping)
     }
 

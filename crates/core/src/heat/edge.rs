@@ -25,12 +25,7 @@ pub const HARD_EDGE_S: f64 = 10.0;
 /// # Source
 /// Rosenthal's moving source.
 #[must_use]
-pub fn edge_cooling_s(
-    iron: &IronProperties,
-    pass: Pass,
-    wall: WallMillimetres,
-    part: Celsius,
-) -> Option<f64> {
+pub fn t8_5_s(iron: &IronProperties, pass: Pass, wall: WallMillimetres, part: Celsius) -> Option<f64> {
     use std::f64::consts::PI;
     let t0 = part.celsius();
     if t0 >= 500.0 {
@@ -53,7 +48,7 @@ pub fn softening_preheat_c(iron: &IronProperties, pass: Pass, wall: WallMillimet
         .find(|celsius| {
             Celsius::new(*celsius)
                 .ok()
-                .and_then(|part| edge_cooling_s(iron, pass, wall, part))
+                .and_then(|part| t8_5_s(iron, pass, wall, part))
                 .is_none_or(|seconds| seconds >= HARD_EDGE_S)
         })
         .unwrap_or(500.0)
@@ -79,7 +74,7 @@ mod tests {
     ) {
         let pass = Pass { volts: 22.0, amps, travel_mm_s: 2.5, efficiency: 0.75 };
         let wall = WallMillimetres::new(wall_mm).unwrap();
-        let found = edge_cooling_s(&iron.properties(), pass, wall, Celsius::new(t0_c).unwrap()).unwrap();
+        let found = t8_5_s(&iron.properties(), pass, wall, Celsius::new(t0_c).unwrap()).unwrap();
         assert!((found / seconds - 1.0).abs() < 0.01, "{found}");
     }
 
@@ -87,8 +82,7 @@ mod tests {
     fn a_part_at_five_hundred_has_no_hard_edge() {
         let pass = Pass { volts: 22.0, amps: 90.0, travel_mm_s: 2.5, efficiency: 0.75 };
         let wall = WallMillimetres::new(12.0).unwrap();
-        let at =
-            |celsius| edge_cooling_s(&Iron::Gray.properties(), pass, wall, Celsius::new(celsius).unwrap());
+        let at = |celsius| t8_5_s(&Iron::Gray.properties(), pass, wall, Celsius::new(celsius).unwrap());
         assert_eq!(at(500.0), None);
         assert!(at(499.0).unwrap() > HARD_EDGE_S);
     }
@@ -99,7 +93,7 @@ mod tests {
         let wall = WallMillimetres::new(12.0).unwrap();
         let iron = Iron::Gray.properties();
         let preheat = softening_preheat_c(&iron, pass, wall);
-        let at = |celsius| edge_cooling_s(&iron, pass, wall, Celsius::new(celsius).unwrap()).unwrap();
+        let at = |celsius| t8_5_s(&iron, pass, wall, Celsius::new(celsius).unwrap()).unwrap();
         assert!(at(preheat) >= HARD_EDGE_S && at(preheat - 5.0) < HARD_EDGE_S, "{preheat}");
     }
 }

@@ -1,7 +1,7 @@
 //! Heating a part: how long until its coldest place is there, and how unevenly.
 
 use crate::quantity::{Celsius, Seconds};
-use crate::sim::{Bar, BarPower, Body};
+use crate::sim::{Bar, BarPower, ThermalBody};
 
 /// Places along the part that are shown as it warms. Ours.
 const PLACES: usize = 20;
@@ -111,7 +111,7 @@ impl Heating {
         (unevenness_k, difference_k)
     }
 
-    fn run(body: &Body, power: BarPower, most_s: f64, stop_at_c: f64) -> Self {
+    fn run(body: &ThermalBody, power: BarPower, most_s: f64, stop_at_c: f64) -> Self {
         /// House: above this the iron gives, and unevenness does not stress it.
         const GIVES_C: f64 = 500.0;
         let mut bar = Bar::new(body, power, body.ambient);
@@ -165,19 +165,19 @@ impl Heating {
 /// # Validity
 /// Estimate within 30 % (house). The iron's own transformation above 730 degC is not in it.
 #[must_use]
-pub fn heat_for(body: &Body, power: BarPower, time: Seconds) -> Heating {
+pub fn heat_for(body: &ThermalBody, power: BarPower, time: Seconds) -> Heating {
     Heating::run(body, power, time.seconds(), f64::INFINITY)
 }
 
 /// Heats a part from ambient until its coldest cell is at `target`, or `most` has passed.
 #[must_use]
-pub fn heat_until(body: &Body, power: BarPower, target: Celsius, most: Seconds) -> Heating {
+pub fn heat_until(body: &ThermalBody, power: BarPower, target: Celsius, most: Seconds) -> Heating {
     Heating::run(body, power, most.seconds(), target.celsius())
 }
 
 /// Where the coldest cell ends up in degC when the source stays on for ever.
 #[must_use]
-pub fn ceiling_c(body: &Body, power: BarPower) -> f64 {
+pub fn ceiling_c(body: &ThermalBody, power: BarPower) -> f64 {
     let mut bar = Bar::new(body, power, body.ambient);
     bar.settle();
     bar.coldest_c()
@@ -189,9 +189,9 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Kilograms, Millimetres, Watts};
 
-    fn body() -> Body {
+    fn body() -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
-        Body::new(
+        ThermalBody::new(
             Iron::Gray.properties(),
             Kilograms::new(9.0).unwrap(),
             (mm(500.0), mm(120.0), mm(100.0)),
@@ -293,12 +293,12 @@ mod tests {
         assert!(run.minutes_to(60.0).is_some());
     }
 
-    fn frame(kg: f64, size_mm: (f64, f64, f64)) -> Body {
+    fn frame(kg: f64, size_mm: (f64, f64, f64)) -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let (l, w, h) = size_mm;
         let ambient = Celsius::new(20.0).unwrap();
         let kg = Kilograms::new(kg).unwrap();
-        Body::new(Iron::Gray.properties(), kg, (mm(l), mm(w), mm(h)), 1.3, ambient).unwrap()
+        ThermalBody::new(Iron::Gray.properties(), kg, (mm(l), mm(w), mm(h)), 1.3, ambient).unwrap()
     }
 
     fn oven(set_c: f64, ramp_k_per_h: f64, most_w: f64) -> BarPower {

@@ -51,6 +51,7 @@ impl OwnFactor {
     /// Worked out again it is much the same. Ours.
     #[must_use]
     pub fn as_good_as(&self, other: &Self) -> bool {
+        /// House: less is no other factor.
         const NEARLY: f64 = 0.01;
         self.is_of(other) && self.what == other.what && (self.factor - other.factor).abs() < NEARLY
     }

@@ -1,6 +1,6 @@
 //! A part as one lump: in an oven, and out of the heat.
 
-use crate::sim::{Body, STEFAN_BOLTZMANN, ZERO_C};
+use crate::sim::{STEFAN_BOLTZMANN, ThermalBody, ZERO_C};
 
 /// House: emissivity of a casting's skin, and what gets out through a wrap, W/m²K.
 pub(super) const EMISSIVITY: f64 = 0.8;
@@ -21,7 +21,7 @@ impl OutOfHeat {
     /// What the part loses at a temperature, in W.
     ///
     /// A [b (h (T − Ta) + 0.8 σ (T⁴ − Ta⁴)) + (1 − b) 2.4 (T − Ta)], T⁴ in kelvin
-    pub(crate) fn loss_w(&self, body: &Body, celsius: f64) -> f64 {
+    pub(crate) fn loss_w(&self, body: &ThermalBody, celsius: f64) -> f64 {
         let ambient_c = body.ambient.celsius();
         let over = celsius - ambient_c;
         let radiates =
@@ -37,7 +37,7 @@ impl OutOfHeat {
     /// # Source
     /// A lump that loses heat (law); its figures are house.
     #[must_use]
-    pub fn seconds(&self, body: &Body, from_c: f64, to_c: f64) -> Option<f64> {
+    pub fn seconds(&self, body: &ThermalBody, from_c: f64, to_c: f64) -> Option<f64> {
         if from_c <= to_c {
             return Some(0.0);
         }
@@ -75,7 +75,7 @@ const OVEN_H: f64 = 20.0;
 /// # Source
 /// A lump that takes heat (law); its figures are house.
 #[must_use]
-pub fn in_the_oven_c(body: &Body, oven: &OvenRun, for_s: f64) -> f64 {
+pub fn in_the_oven_c(body: &ThermalBody, oven: &OvenRun, for_s: f64) -> f64 {
     let ambient_c = body.ambient.celsius();
     let (mut at_c, mut time_s) = (ambient_c, 0.0);
     let rises = (oven.set_c - ambient_c).signum();
@@ -99,9 +99,9 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Celsius, Kilograms, Millimetres};
 
-    fn body() -> Body {
+    fn body() -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
-        Body::new(
+        ThermalBody::new(
             Iron::Gray.properties(),
             Kilograms::new(22.0).unwrap(),
             (mm(420.0), mm(300.0), mm(220.0)),

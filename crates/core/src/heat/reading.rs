@@ -19,7 +19,9 @@ pub struct Sticks {
 /// House.
 #[must_use]
 pub fn sticks(target_c: f64, most_c: f64, ratings_c: &[f64]) -> Sticks {
+    /// House: the stick that must melt may lie so far under the target.
     const UNDER_K: f64 = 10.0;
+    /// House: the stick that must not melt may lie so far over the most.
     const OVER_K: f64 = 30.0;
     let lowest = |of: &dyn Fn(f64) -> bool| ratings_c.iter().copied().filter(|it| of(*it)).reduce(f64::min);
     let must_melt_c = lowest(&|rating| rating >= target_c - UNDER_K && rating < most_c);
@@ -81,10 +83,13 @@ pub const DONT_STEER_UNDER: f64 = 0.5;
 
 /// Radiance of a black body between 8 and 14 µm, in W/m²sr: Planck's law, by Simpson's rule.
 fn radiance(celsius: f64) -> f64 {
-    /// 2 h c² in W m², and h c / k in m K.
+    /// 2 h c² in W m²: Planck's law, constants of the SI.
     const C1: f64 = 1.191_042_97e-16;
+    /// h c / k in m K: Planck's law, constants of the SI.
     const C2: f64 = 1.438_776_88e-2;
+    /// House: what an ordinary gun sees, in m.
     const BAND_M: (f64, f64) = (8e-6, 14e-6);
+    /// House: parts of the band by Simpson's rule.
     const PARTS: usize = 60;
     let kelvin = celsius + 273.15;
     let at = |wave: f64| C1 / (wave.powi(5) * ((C2 / (wave * kelvin)).exp() - 1.0));
@@ -95,7 +100,7 @@ fn radiance(celsius: f64) -> f64 {
     (at(BAND_M.0) + inner + at(BAND_M.1)) * step / 3.0
 }
 
-/// Temperatures that are looked for, in degC.
+/// House: temperatures that are looked for, in degC.
 const LOOKED_FOR_C: (f64, f64) = (-60.0, 3_000.0);
 
 /// At which temperature a black body gives this radiance; nothing outside what is looked for.

@@ -2,7 +2,7 @@
 
 use super::{Cooling, UNWRAP_C, Wrapping, cool_scaled};
 use crate::quantity::Celsius;
-use crate::sim::{Bar, BarPower, Body};
+use crate::sim::{Bar, BarPower, ThermalBody};
 
 /// A reading on the clock of the run.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -115,7 +115,7 @@ const AT_A_BOUND: f64 = 0.005;
 /// Least squares (law); its bounds and deviations are house.
 #[must_use]
 pub fn cooling_fit(
-    body: &Body,
+    body: &ThermalBody,
     start: Celsius,
     wrapping: &Wrapping,
     readings: &[ReadAt],
@@ -149,7 +149,7 @@ struct Sought {
 const NUDGE: Sought = Sought { scale: 0.01, start_c: 1.0 };
 
 struct FitOfCooling<'a> {
-    body: &'a Body,
+    body: &'a ThermalBody,
     told_c: f64,
     wrapping: &'a Wrapping,
     after: &'a [ReadAt],
@@ -254,7 +254,7 @@ impl FitOfCooling<'_> {
             return None;
         }
         let unwrapped_h = cooling.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0)?;
-        // A nudge moves it by next to nothing: it need not be followed to the hand.
+        // House: a nudge moves it by next to nothing: it need not be followed to the hand.
         const LATER: f64 = 1.2;
         let hours = |at: Sought| {
             let run = Cooling::until(self.body, self.from(at), self.wrapping, at.scale, LATER * unwrapped_h);
@@ -291,7 +291,7 @@ impl FitOfCooling<'_> {
 /// # Source
 /// Least squares (law); its bounds are house.
 #[must_use]
-pub fn heating_fit(body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
+pub fn heating_fit(body: &ThermalBody, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
     if matches!(power, BarPower::Surroundings(_)) {
         return None;
     }
@@ -354,10 +354,11 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Kilograms, Millimetres, Seconds, Watts};
 
-    fn body() -> Body {
+    fn body() -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let (mass, ambient) = (Kilograms::new(22.0).unwrap(), Celsius::new(20.0).unwrap());
-        Body::new(Iron::Gray.properties(), mass, (mm(420.0), mm(300.0), mm(220.0)), 1.0, ambient).unwrap()
+        ThermalBody::new(Iron::Gray.properties(), mass, (mm(420.0), mm(300.0), mm(220.0)), 1.0, ambient)
+            .unwrap()
     }
 
     fn reads(of: &[(f64, f64)]) -> Vec<ReadAt> {

@@ -2,7 +2,7 @@
 
 use super::OutOfHeat;
 use super::lump::EMISSIVITY;
-use crate::sim::{BarPower, Body, STEFAN_BOLTZMANN, ZERO_C};
+use crate::sim::{BarPower, STEFAN_BOLTZMANN, ThermalBody, ZERO_C};
 
 /// The state of heat a part is in.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -42,7 +42,7 @@ impl Burning {
     ///
     /// # Source
     /// A lump that takes up and loses heat (law); its figures are house.
-    fn gains_w(self, body: &Body, still: OutOfHeat, bulk_c: f64) -> f64 {
+    fn gains_w(self, body: &ThermalBody, still: OutOfHeat, bulk_c: f64) -> f64 {
         let loses_w = still.loss_w(body, bulk_c);
         // What it loses, as far as the flame goes.
         let held_w = |net_w: f64| loses_w.clamp(SMALLEST_FLAME * net_w, net_w);
@@ -64,7 +64,7 @@ impl Burning {
 /// A part as one lump on its clock.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Running<'a> {
-    pub body: &'a Body,
+    pub body: &'a ThermalBody,
     /// Of its surface, where nothing covers it: 1, or what a cover leaves bare.
     pub bare_share: f64,
     pub bulk_c: f64,
@@ -124,10 +124,11 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Celsius, Kilograms, Millimetres};
 
-    fn body() -> Body {
+    fn body() -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let (mass, ambient) = (Kilograms::new(22.0).unwrap(), Celsius::new(20.0).unwrap());
-        Body::new(Iron::Gray.properties(), mass, (mm(420.0), mm(300.0), mm(220.0)), 1.0, ambient).unwrap()
+        ThermalBody::new(Iron::Gray.properties(), mass, (mm(420.0), mm(300.0), mm(220.0)), 1.0, ambient)
+            .unwrap()
     }
 
     fn after(bulk_c: f64, seconds: u32, burning: Burning) -> f64 {

@@ -242,9 +242,11 @@ fn whole(token: Option<&Token>) -> Option<u32> {
     number(token).filter(|n| n.fract() == 0.0 && (0.0..1e6).contains(n)).map(|n| n as u32)
 }
 
-/// MPa in a kgf/mm², a ksi and a long ton on a square inch.
+/// MPa in a kgf/mm², by definition.
 const KGF: f64 = 9.806_65;
+/// MPa in a ksi, by definition.
 const KSI: f64 = 6.894_757;
+/// MPa in a long ton on a square inch, by definition.
 const TON: f64 = 15.444;
 
 fn in_mpa(strength: Strength, said: f64) -> Option<f64> {

@@ -21,7 +21,7 @@ pub enum MeasuredTest {
 
 /// One thing to type for a measured test.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Asked {
+pub struct MeasuredInput {
     pub key: &'static str,
     pub label: &'static str,
     /// Nothing for words.
@@ -30,7 +30,7 @@ pub struct Asked {
     pub example: &'static str,
 }
 
-/// What was typed for a measured test, by [`Asked::key`].
+/// What was typed for a measured test, by [`MeasuredInput::key`].
 pub type TypedValues = BTreeMap<String, String>;
 
 /// A measured test worked out.
@@ -45,8 +45,13 @@ pub struct Measured {
     pub note: String,
 }
 
-const fn asked(key: &'static str, label: &'static str, kind: Option<Kind>, example: &'static str) -> Asked {
-    Asked { key, label, kind, example }
+const fn asked(
+    key: &'static str,
+    label: &'static str,
+    kind: Option<Kind>,
+    example: &'static str,
+) -> MeasuredInput {
+    MeasuredInput { key, label, kind, example }
 }
 
 impl MeasuredTest {
@@ -77,18 +82,18 @@ impl MeasuredTest {
 
     /// What has to be typed.
     #[must_use]
-    pub fn asks(self) -> &'static [Asked] {
-        const SOUND: &[Asked] = &[
+    pub fn asks(self) -> &'static [MeasuredInput] {
+        const SOUND: &[MeasuredInput] = &[
             asked("set_speed", "Gauge set to", Some(Kind::SoundSpeed), "{5920 m/s}"),
             asked("caliper", "Caliper says", Some(Kind::Length), "{14.0 mm}"),
             asked("shown", "Gauge says", Some(Kind::Length), "{14.9 mm}"),
         ];
-        const DENSITY: &[Asked] = &[
+        const DENSITY: &[MeasuredInput] = &[
             asked("in_air", "Weighs in air", Some(Kind::Mass), "{3.40 kg}"),
             asked("in_water", "Hung in water", Some(Kind::Mass), "{2.93 kg}"),
             asked("water", "Water is", Some(Kind::Temperature), "{18 degC}"),
         ];
-        const MARK: &[Asked] = &[asked("mark", "Cast or stamped on it", None, "EN-GJS-400-15")];
+        const MARK: &[MeasuredInput] = &[asked("mark", "Cast or stamped on it", None, "EN-GJS-400-15")];
         match self {
             Self::Sound => SOUND,
             Self::Density => DENSITY,
@@ -122,7 +127,7 @@ impl MeasuredTest {
     pub fn measure(self, typed: &TypedValues, shown_in: UnitSystem) -> Result<Measured, Vec<FieldProblem>> {
         let mut problems = Problems::default();
         let mut value = |at: usize| {
-            let Asked { key, kind, example, .. } = self.asks()[at];
+            let MeasuredInput { key, kind, example, .. } = self.asks()[at];
             let text = typed.get(key).map_or("", |text| text.trim());
             match parse(text, kind?, shown_in) {
                 Ok(read) => Some(read.value),
@@ -234,7 +239,7 @@ fn mark(mark: &str) -> Result<Measured, Vec<FieldProblem>> {
     })
 }
 
-/// Pounds a cubic foot in a kg/m³.
+/// Pounds a cubic foot in a kg/m³, by definition.
 const LB_FT3_IN_KG_M3: f64 = 0.062_428;
 
 /// Longest mark that is read. Ours.

@@ -13,8 +13,8 @@ pub use governing::{Governing, least, least_forgiving, slowest_to_heat, stronges
 pub use kind::{ANNEAL_LOST_C, Era, Family, Iron, IronProperties};
 pub use mark::{Grade, grade_of};
 pub use measured::{
-    Asked, Measured, MeasuredTest, TypedValues, density_kg_m3, in_system, mark_words, sound_speed_m_s,
-    water_density_kg_m3,
+    Measured, MeasuredInput, MeasuredTest, TypedValues, density_kg_m3, in_system, mark_words,
+    sound_speed_m_s, water_density_kg_m3,
 };
 pub use posterior::{Belief, Counts, Notice, Step, WhiteStanding, confirm};
 pub use tests_table::{LookTest, Outcome};

@@ -32,7 +32,7 @@ pub(super) const POINTS_DRAWN_MOST: usize = 5_000;
 /// What beads that are said at once took together, in min: a day. **House**.
 const BEADS_MOST_MIN: f64 = 24.0 * 60.0;
 
-/// Entries of one torch log.
+/// House: entries of one torch log.
 pub(super) const TORCH_MOST: usize = 20 * LIST_MOST;
 /// Facts of one job. Ours: years of work stay well under it.
 pub const FACTS_MOST: usize = 100_000;

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use super::{Became, CheckPlace, Lighting, SeamReadingKind, TorchEntry, Understood, WentAt, WorkStep};
+use super::{Became, CheckPlace, Lighting, Parsed, SeamReadingKind, TorchEntry, WentAt, WorkStep};
 use crate::base::log::{self, Taking, Word};
 use crate::faults::acceptance::{Found, Then};
 use crate::iron::{Confidence, TypedValues};
@@ -228,7 +228,7 @@ pub enum Change {
 }
 
 /// One change of a job as it was stored.
-pub type Fact = log::Fact<Change, Understood>;
+pub type Fact = log::Fact<Change, Parsed>;
 
 impl Word for Change {
     fn taking(&self) -> Taking {

@@ -5,7 +5,7 @@
 use super::heat::{HeatRef, LogEntry};
 use super::{Job, Lighting, Round, TorchEntry};
 use crate::field;
-use crate::heat::{Body, OutOfHeat, TOUCH_C, UNWRAP_C};
+use crate::heat::{OutOfHeat, TOUCH_C, ThermalBody, UNWRAP_C};
 use crate::iron::Iron;
 use crate::quantity::{Celsius, Kilograms, Millimetres};
 
@@ -25,7 +25,7 @@ const THE_SAME_K: f64 = 10.0;
 
 /// The soonest that the part can have fallen from one temperature to another, in min; as soon as it may be called cold
 /// where that is lower.
-fn soonest_min(body: Option<&Body>, from_c: f64, to_c: f64) -> f64 {
+fn soonest_min(body: Option<&ThermalBody>, from_c: f64, to_c: f64) -> f64 {
     let to_c = to_c.max(TOUCH_C);
     if from_c <= to_c {
         return 0.0;
@@ -35,12 +35,12 @@ fn soonest_min(body: Option<&Body>, from_c: f64, to_c: f64) -> f64 {
 }
 
 /// The part as it cools the fastest; nothing while weight or size is not known.
-fn body(round: &Round) -> Option<Body> {
+fn body(round: &Round) -> Option<ThermalBody> {
     let mm = |key| Millimetres::new(round.get(key)?).ok();
     let size = (mm(field::part::LENGTH)?, mm(field::part::WIDTH)?, mm(field::part::HEIGHT)?);
     let mass = Kilograms::new(round.get(field::part::MASS)?).ok()?;
     let coldest = Celsius::new(COLDEST_C).ok()?;
-    Body::new(Iron::Gray.properties(), mass, size, MOST_SURFACE, coldest).ok()
+    ThermalBody::new(Iron::Gray.properties(), mass, size, MOST_SURFACE, coldest).ok()
 }
 
 /// What is known of the part at a moment of its lighting.
@@ -89,7 +89,7 @@ const STEP_MIN: f64 = 1.0;
 
 /// When the part can be cold at the soonest, by all that was known of it up to a moment.
 struct Soonest<'a> {
-    body: Option<&'a Body>,
+    body: Option<&'a ThermalBody>,
     cold_min: f64,
     /// What that was worked out from last: the next one near it says no more.
     from: Option<Known>,
@@ -115,7 +115,7 @@ impl Soonest<'_> {
 }
 
 /// By everything that is known of it, in the order of time.
-fn doubted(heat: &HeatRef<'_>, body: Option<&Body>, over: bool) -> Doubted {
+fn doubted(heat: &HeatRef<'_>, body: Option<&ThermalBody>, over: bool) -> Doubted {
     let standing = || heat.log.iter().enumerate().filter(|(_, entry)| entry.stands());
     let off_min = heat.out_of_heat_min();
     // Work goes on in another round: the flame is off, nobody said when.

@@ -3,7 +3,7 @@
 use uuid::Uuid;
 
 use super::bounds::COPIED_NAME_MOST;
-use super::{Change, Fact, Understood};
+use super::{Change, Fact, Parsed};
 use crate::base::log::{Taking, Word, undone};
 use crate::field::{self, Lasts, job_field};
 
@@ -99,11 +99,11 @@ fn renewed(renamed: &[(String, String)], id: Uuid) -> Uuid {
 }
 
 /// A copy's name is its own: what was understood of it is too.
-fn understood(fact: &Fact, change: &Change) -> Option<Understood> {
+fn understood(fact: &Fact, change: &Change) -> Option<Parsed> {
     if fact.change == *change {
         fact.understood.clone()
     } else {
-        Understood::of(change, None).or(fact.understood.clone())
+        Parsed::of(change, None).or(fact.understood.clone())
     }
 }
 

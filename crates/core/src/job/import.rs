@@ -4,7 +4,7 @@ use super::bounds::{FACES_MOST, LIST_MOST, PICTURES_MOST, SEAM_READINGS_MOST, TO
 use super::{Change, Fact, TorchEntry, possible_name, possible_time};
 use crate::base::day::Day;
 use crate::base::problem::FieldProblem;
-use crate::field::{Saying, job_field, parse_value};
+use crate::field::{ParseContext, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest};
 
 /// What a log from elsewhere holds so far: a file keeps the limits of the door.
@@ -78,7 +78,7 @@ fn importable(change: &Change) -> Result<(), FieldProblem> {
         Change::Set { key, typed, shown_in } => {
             let spec = job_field(key).ok_or_else(|| FieldProblem::new(key, "there is no such field", ""))?;
             // Any day will do: what was understood on its own day stands beside it.
-            let saying = Saying { shown_in: *shown_in, today: Day::new(2000, 1, 1) };
+            let saying = ParseContext { shown_in: *shown_in, today: Day::new(2000, 1, 1) };
             parse_value(key, spec, typed, saying).map(|_| ())
         }
         Change::Observe { test, outcome, .. } => {

@@ -39,5 +39,5 @@ pub use round::{LeftIn, Round};
 pub use things::{Crack, Face, FacePicture, HardSpot, Mark, Neighbour, Picture, Timed};
 pub use told::Telling;
 pub use torch_entry::{BeadAt, Deed, Gun, TorchEntry};
-pub use understood::Understood;
+pub use understood::Parsed;
 pub use work::{Work, WorkStep};

@@ -14,7 +14,7 @@ use super::{
 };
 use crate::casting::old_filler::OldFiller;
 use crate::crack::said::CrackFate;
-use crate::field::{self, Field, FieldKind, Held, Holds, Keyed, get};
+use crate::field::{self, Field, FieldKind, FieldState, Holds, Keyed, get};
 use crate::heat::PadOn;
 use crate::heat::ReadAt;
 use crate::map::{Drawn, FlamePlace, Placed, Shape};
@@ -37,7 +37,7 @@ pub struct LeftIn {
 #[derive(Debug, Clone, PartialEq, Default, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Round {
-    pub values: BTreeMap<String, Held>,
+    pub values: BTreeMap<String, FieldState>,
     pub cracks: Vec<Crack>,
     pub hard_spots: Vec<HardSpot>,
     pub neighbours: Vec<Neighbour>,

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::faults::causes::Seen;
+use crate::base::choice::choice;
+use crate::faults::causes::Symptom;
 use crate::heat::Infrared;
 use crate::quantity::UnitSystem;
 
@@ -26,44 +27,32 @@ pub struct BeadAt {
     pub hole: Option<u32>,
 }
 
-/// Something done while it burns that is neither bead nor heat.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum Deed {
-    Tacked,
-    HoleFilled,
-    Refilled,
-    GroundOut,
-    Turned,
-    /// It left the oven or the fire, or the flame is off: it falls from here.
-    OutOfHeat,
-    /// It is back in the oven, or the flame is on again.
-    BackIn,
-    /// The flame is held on the joint while it is filled.
-    HeldAtJoint,
-    /// It is kept warm over a break or a night, in an oven or a stove.
-    HeldOver,
-    /// A seam that is filled in one flow is begun: the flame is on the joint until it is said to be filled.
-    FlowBegun,
+choice! {
+    /// Something done while it burns that is neither bead nor heat: as it is said, and kept on the record.
+    pub enum Deed {
+        Tacked = "tacked", "Tacked";
+        HoleFilled = "hole_filled", "Stop-hole filled";
+        Refilled = "refilled", "Pinhole refilled";
+        GroundOut = "ground_out", "Ground out hot";
+        Turned = "turned", "Turned";
+        /// The flame is held on the joint while it is filled.
+        HeldAtJoint = "held_at_joint", "Flame held on the joint";
+        /// It is kept warm over a break or a night, in an oven or a stove.
+        HeldOver = "held_over", "Held warm over a break";
+        /// It left the oven or the fire, or the flame is off: it falls from here.
+        OutOfHeat = "out_of_heat", "Out of the heat";
+        /// It is back in the oven, or the flame is on again.
+        BackIn = "back_in", "Back in the heat";
+        /// A seam that is filled in one flow is begun: the flame is on the joint until it is said to be filled.
+        FlowBegun = "flow_begun", "Filling begun";
+    }
 }
 
 impl Deed {
-    /// As it is said, and kept on the record.
+    /// It has a press of its own at the torch; the others are asked for in a sheet, in the order of the work.
     #[must_use]
-    pub fn words(self) -> &'static str {
-        match self {
-            Self::Tacked => "Tacked",
-            Self::HoleFilled => "Stop-hole filled",
-            Self::Refilled => "Pinhole refilled",
-            Self::GroundOut => "Ground out hot",
-            Self::Turned => "Turned",
-            Self::OutOfHeat => "Out of the heat",
-            Self::BackIn => "Back in the heat",
-            Self::HeldAtJoint => "Flame held on the joint",
-            Self::HeldOver => "Held warm",
-            Self::FlowBegun => "Filling begun",
-        }
+    pub const fn has_its_press(self) -> bool {
+        matches!(self, Self::OutOfHeat | Self::BackIn | Self::FlowBegun)
     }
 }
 
@@ -133,7 +122,7 @@ pub enum TorchEntry {
     },
     /// It does not go well: what is seen, and what was taken for its cause; empty while nobody says.
     Trouble {
-        seen: Seen,
+        seen: Symptom,
         #[serde(default, skip_serializing_if = "String::is_empty")]
         cause: String,
     },

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use super::{Change, TorchEntry};
 use crate::base::day::Day;
 use crate::base::problem::{FieldProblem, OutOfRange};
-use crate::field::{FieldValue, Saying, job_field, parse_value};
+use crate::field::{FieldValue, ParseContext, job_field, parse_value};
 use crate::iron::{MeasuredTest, TypedValues};
 use crate::map::FACE_MOST_MM;
 use crate::quantity::{Kind, NotUnderstood, UnitSystem, parse};
@@ -18,7 +18,7 @@ use crate::stores::used_amount;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(tag = "kind", content = "value", rename_all = "snake_case")]
-pub enum Understood {
+pub enum Parsed {
     /// The field's value; nothing for one that was emptied.
     Field(Option<FieldValue>),
     /// The outcome of a measured test.
@@ -31,14 +31,14 @@ pub enum Understood {
     Amount(Option<f64>),
 }
 
-impl Understood {
+impl Parsed {
     /// What is understood of a change by the rules as they are, said on this day; nothing where there is
     /// nothing to understand in it, or nothing can be.
     #[must_use]
     pub fn of(change: &Change, today: Option<Day>) -> Option<Self> {
         match change {
             Change::Set { key, typed, shown_in } => {
-                let saying = Saying { shown_in: *shown_in, today };
+                let saying = ParseContext { shown_in: *shown_in, today };
                 parse_value(key, job_field(key)?, typed, saying).ok().map(Self::Field)
             }
             Change::Measure { test, typed, shown_in, .. } => {

@@ -172,6 +172,7 @@ impl WorkStep {
     /// Something that lies ready, by what it says: where that changes, it is laid out anew.
     #[must_use]
     pub fn laid_out(words: &str) -> Self {
+        /// Prime of the FNV-1a hash of 32 bits.
         const PRIME: u32 = 16_777_619;
         let number = words
             .bytes()

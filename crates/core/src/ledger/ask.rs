@@ -26,7 +26,7 @@ pub struct LedgerAnswer {
     pub faults: Vec<FaultLine>,
 }
 
-/// Longest that is read.
+/// House: longest that is read.
 pub const QUESTION_MOST: usize = 200;
 
 /// House: what a welder calls thin, and thick, in mm.

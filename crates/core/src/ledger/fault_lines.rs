@@ -7,14 +7,14 @@ use uuid::Uuid;
 
 use super::learned_lines::LearnedCase;
 use super::said::{Said, times};
-use crate::faults::causes::Seen;
+use crate::faults::causes::Symptom;
 use crate::faults::own::OwnFault;
 
 /// Something that went wrong at the torch here, and what it was put down to.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FaultLine {
-    pub seen: Seen,
+    pub seen: Symptom,
     pub label: &'static str,
     /// "4 times on 3 parts"
     pub words: String,
@@ -34,7 +34,7 @@ pub struct FaultCause {
 
 /// What went wrong, by what was seen.
 pub(super) fn fault_lines(all: &Said<'_>) -> Vec<FaultLine> {
-    let mut of_seen: Vec<(Seen, Vec<&OwnFault>)> = Vec::new();
+    let mut of_seen: Vec<(Symptom, Vec<&OwnFault>)> = Vec::new();
     for own in all.faults.iter().filter(|it| !it.taken_back && !all.left_out.contains_key(&it.entry)) {
         match of_seen.iter_mut().find(|(seen, _)| *seen == own.seen) {
             Some((_, faults)) => faults.push(own),
@@ -43,7 +43,7 @@ pub(super) fn fault_lines(all: &Said<'_>) -> Vec<FaultLine> {
     }
     of_seen.sort_by_key(|(_, faults)| std::cmp::Reverse(faults.len()));
     let cause = |own: &OwnFault| own.seen.cause(&own.cause).map_or("nobody found why", |cause| cause.words);
-    let line = |(seen, faults): (Seen, Vec<&OwnFault>)| {
+    let line = |(seen, faults): (Symptom, Vec<&OwnFault>)| {
         let mut causes: Vec<FaultCause> = Vec::new();
         for own in &faults {
             match causes.iter_mut().find(|known| known.words == cause(own)) {

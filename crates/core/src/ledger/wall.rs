@@ -226,7 +226,7 @@ mod tests {
     use std::collections::BTreeMap;
 
     use super::*;
-    use crate::faults::causes::Seen;
+    use crate::faults::causes::Symptom;
     use crate::faults::own::OwnFault;
     use crate::heat::{FactorOf, OwnFactor};
     use crate::iron::Iron;
@@ -391,7 +391,7 @@ mod tests {
 
     #[test]
     fn what_went_wrong_is_counted_by_what_was_seen_and_what_was_taken_back_is_not() {
-        let fault = |at: u128, job: u128, seen: Seen, cause: &str| OwnFault {
+        let fault = |at: u128, job: u128, seen: Symptom, cause: &str| OwnFault {
             entry: Uuid::from_u128(at),
             job: Uuid::from_u128(job),
             name: format!("Gate {job}"),
@@ -401,11 +401,11 @@ mod tests {
             taken_back: false,
         };
         let faults = [
-            fault(1, 1, Seen::Pinholes, ""),
-            fault(2, 1, Seen::NoFlow, "too_cold"),
-            fault(3, 1, Seen::NoFlow, ""),
-            fault(4, 2, Seen::NoFlow, "too_cold"),
-            OwnFault { taken_back: true, ..fault(5, 2, Seen::ToeCrack, "") },
+            fault(1, 1, Symptom::Pinholes, ""),
+            fault(2, 1, Symptom::NoFlow, "too_cold"),
+            fault(3, 1, Symptom::NoFlow, ""),
+            fault(4, 2, Symptom::NoFlow, "too_cold"),
+            OwnFault { taken_back: true, ..fault(5, 2, Symptom::ToeCrack, "") },
         ];
         let none = BTreeMap::new();
         let all = Said { faults: &faults, ..Said::nothing(&none) };

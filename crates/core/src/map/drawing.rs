@@ -30,9 +30,9 @@ pub struct Drawing {
     pub layers: Vec<Layer>,
 }
 
-/// Height of its letters in mm.
+/// House: height of its letters in mm.
 const LETTERS_MM: f64 = 4.0;
-/// Room round it in mm.
+/// House: room round it in mm.
 const ROOM_MM: f64 = 10.0;
 
 impl Drawing {

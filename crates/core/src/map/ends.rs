@@ -47,8 +47,9 @@ pub fn breaks_out(centre_to_rim_mm: f64, drill_mm: f64) -> bool {
 /// House.
 #[must_use]
 pub fn tacks_mm(line: &[At]) -> Vec<f64> {
-    /// More than this is a change of direction.
+    /// House: more than this is a change of direction, in degrees.
     const TURN: f64 = 30.0;
+    /// House: tacks lie no further apart.
     const APART_MM: f64 = 75.0;
     let mut runs: Vec<(f64, f64)> = Vec::new();
     let (mut begun, mut along) = (0.0, 0.0);

@@ -46,7 +46,7 @@ pub enum Outline {
     Drawn(Vec<At>),
 }
 
-/// Corners of a circle as it is laid out: it is off by less than a thousandth of its radius.
+/// House: corners of a circle as it is laid out: it is off by less than a thousandth of its radius.
 const CORNERS: u32 = 180;
 
 impl Outline {

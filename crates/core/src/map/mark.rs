@@ -52,6 +52,23 @@ pub enum OnFace {
 }
 
 impl OnFace {
+    /// Everything that can be put on a face, marks first.
+    pub fn all() -> impl Iterator<Item = Self> {
+        let own = [OwnThing::Crack, OwnThing::HardSpot, OwnThing::Neighbour];
+        MarkKind::all().map(Self::Mark).chain(own.into_iter().map(Self::Own))
+    }
+
+    /// What it is called where it is put.
+    #[must_use]
+    pub fn label(self) -> &'static str {
+        match self {
+            Self::Mark(kind) => kind.label(),
+            Self::Own(OwnThing::Crack) => "crack",
+            Self::Own(OwnThing::HardSpot) => "hard spot",
+            Self::Own(OwnThing::Neighbour) => "must stay cool",
+        }
+    }
+
     pub const HARD_SPOT: Self = Self::Own(OwnThing::HardSpot);
     pub const NEIGHBOUR: Self = Self::Own(OwnThing::Neighbour);
 }

@@ -18,7 +18,7 @@ pub use mark::{
 pub use pages::{OVERLAP_MM, PAGE_MM, Page, Pages};
 pub use plane::{
     At, Nearest, area_mm2, beside, closed, crosses_itself, crossing, end_direction, inside, length_mm,
-    nearest, part_of, place_along, simplified,
+    nearest, part_of, place_along, serialize_drawn, serialize_drawn_at, simplified,
 };
 pub use straighten::{CORNERS_APART_PX, FACE_MOST_MM, Straightened};
 pub use trace::{GrayPicture, Line, traced};

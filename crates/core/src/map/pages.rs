@@ -3,11 +3,11 @@
 use super::drawing::escaped;
 use super::{At, Drawing};
 
-/// What is drawn on of a page, in mm: it lies within both A4 and Letter with 12 mm of room round it.
+/// House: what is drawn on of a page, in mm: it lies within both A4 and Letter with 12 mm of room round it.
 pub const PAGE_MM: (f64, f64) = (186.0, 238.0);
-/// Under it the ruler and the words that say which page it is.
+/// House: under it the ruler and the words that say which page it is.
 const FOOT_MM: f64 = 15.0;
-/// So much of a page is on the next one too: it is glued there.
+/// House: so much of a page is on the next one too: it is glued there.
 pub const OVERLAP_MM: f64 = 10.0;
 /// Pages of one face. Ours: a face of 20 m takes some thousand, and nobody glues them.
 const PAGES_MOST: usize = 400;

@@ -1,6 +1,8 @@
 //! Plane geometry on a face, in mm: x to the right, y down.
 
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Serialize, Serializer};
+
+use crate::base::drawn::{bends, tenth};
 
 /// A place on a face, in mm from its upper left corner.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
@@ -16,6 +18,11 @@ fn long_mm(dx: f64, dy: f64) -> f64 {
 }
 
 impl At {
+    /// As it is drawn: to a tenth of a mm.
+    fn to_a_tenth(self) -> Self {
+        Self::new(tenth(self.x_mm), tenth(self.y_mm))
+    }
+
     #[must_use]
     pub const fn new(x_mm: f64, y_mm: f64) -> Self {
         Self { x_mm, y_mm }
@@ -218,26 +225,27 @@ pub fn beside(line: &[At], left_mm: impl Fn(usize) -> f64) -> Vec<At> {
 /// Leaves out what lies closer than `within_mm` to the line that is left (Ramer, Douglas and Peucker).
 #[must_use]
 pub fn simplified(line: &[At], within_mm: f64) -> Vec<At> {
-    if line.len() < 3 {
-        return line.to_vec();
-    }
-    let mut kept = vec![false; line.len()];
-    kept[0] = true;
-    kept[line.len() - 1] = true;
-    let mut open = vec![(0, line.len() - 1)];
-    while let Some((from, to)) = open.pop() {
-        let ends = [line[from], line[to]];
-        let far = (from + 1..to)
-            .filter_map(|at| Some((at, nearest(&ends, line[at])?.distance_mm)))
-            .max_by(|a, b| a.1.total_cmp(&b.1));
-        if let Some((at, off)) = far
-            && off > within_mm
-        {
-            kept[at] = true;
-            open.extend([(from, at), (at, to)]);
-        }
-    }
+    let off = |from: usize, to: usize, at: usize| {
+        nearest(&[line[from], line[to]], line[at]).map_or(0.0, |it| it.distance_mm)
+    };
+    let kept = bends(line.len(), within_mm, off);
     line.iter().zip(kept).filter_map(|(at, kept)| kept.then_some(*at)).collect()
+}
+
+/// A place as it travels that is only drawn: to a tenth of a mm.
+///
+/// # Errors
+/// Those of the serializer.
+pub fn serialize_drawn_at<S: Serializer>(at: &At, serializer: S) -> Result<S::Ok, S::Error> {
+    at.to_a_tenth().serialize(serializer)
+}
+
+/// An outline as it travels: to a tenth of a mm, finer than any pencil. What was drawn by hand is not one.
+///
+/// # Errors
+/// Those of the serializer.
+pub fn serialize_drawn<S: Serializer>(outline: &[At], serializer: S) -> Result<S::Ok, S::Error> {
+    serializer.collect_seq(outline.iter().map(|at| at.to_a_tenth()))
 }
 
 #[cfg(test)]

@@ -121,7 +121,7 @@ impl Straightened {
     pub fn shown(&self, width_px: f64, height_px: f64, most_mm: f64) -> Option<(f64, f64, f64, f64)> {
         let middle = self.mm([width_px / 2.0, height_px / 2.0])?;
         let (mut low, mut high) = (middle, middle);
-        // Along the rim: a corner may lie beyond the horizon where the side before it does not.
+        // House: along the rim: a corner may lie beyond the horizon where the side before it does not.
         const STEPS: u32 = 64;
         for step in 0..=STEPS {
             let share = f64::from(step) / f64::from(STEPS);

@@ -38,10 +38,10 @@ pub enum Line {
     Light,
 }
 
-/// Points in which the way is looked for first: larger pictures are looked at coarsely, then closely
+/// House: points in which the way is looked for first: larger pictures are looked at coarsely, then closely
 /// along what was found.
 const COARSE_POINTS: usize = 120_000;
-/// Half the width, in coarse points, of what is then looked at closely.
+/// House: half the width, in coarse points, of what is then looked at closely.
 const CLOSELY: usize = 3;
 /// Cost of a step off any line, as many times that of one on it.
 const OFF_THE_LINE: f32 = 33.0;
@@ -62,16 +62,16 @@ pub fn traced(picture: GrayPicture<'_>, from: [f64; 2], to: [f64; 2], line: Line
     let frame = Frame::around(&picture, from, to);
     let area = frame.width * frame.height;
     let coarse = ((area as f64 / COARSE_POINTS as f64).sqrt().ceil() as usize).max(1);
-    let seen = Seen::pooled(&picture, &frame, coarse, line);
+    let seen = Brightness::pooled(&picture, &frame, coarse, line);
     let everywhere = Among::all(&seen);
-    let place = |seen: &Seen, [x, y]: [f64; 2]| {
+    let place = |seen: &Brightness, [x, y]: [f64; 2]| {
         let x = ((x as usize - frame.left) / seen.every).min(seen.width - 1);
         let y = ((y as usize - frame.top) / seen.every).min(seen.height - 1);
         y * seen.width + x
     };
     let mut way = seen.way(&everywhere, place(&seen, from), place(&seen, to), 0.995)?;
     if coarse > 1 {
-        let mut close = Seen::blank(&frame);
+        let mut close = Brightness::blank(&frame);
         let near = seen.near(&way, &close);
         close.look(&picture, &frame, line, &near);
         way = close.way(&near, place(&close, from), place(&close, to), 0.95)?;
@@ -104,7 +104,7 @@ impl Frame {
 }
 
 /// A part of the picture in which a crack is bright, one value for `every` x `every` points.
-struct Seen {
+struct Brightness {
     every: usize,
     width: usize,
     height: usize,
@@ -120,7 +120,7 @@ struct Among {
 }
 
 impl Among {
-    fn all(seen: &Seen) -> Self {
+    fn all(seen: &Brightness) -> Self {
         let count = seen.width * seen.height;
         Self { is: vec![true; count], points: (0..count).collect() }
     }
@@ -135,7 +135,7 @@ impl Among {
     }
 }
 
-/// Squares in which ridges are looked for.
+/// House: squares in which ridges are looked for.
 const TILE: usize = 64;
 
 impl Line {
@@ -147,7 +147,7 @@ impl Line {
     }
 }
 
-impl Seen {
+impl Brightness {
     fn pooled(picture: &GrayPicture<'_>, frame: &Frame, every: usize, line: Line) -> Self {
         let (width, height) = (frame.width.div_ceil(every), frame.height.div_ceil(every));
         let mut values = Vec::with_capacity(width * height);
@@ -177,7 +177,7 @@ impl Seen {
 
     /// Looks at these points, and at what lies round them.
     fn look(&mut self, picture: &GrayPicture<'_>, frame: &Frame, line: Line, among: &Among) {
-        /// The widest blur and the derivatives reach so far.
+        /// House: the widest blur and the derivatives reach so far.
         const ROUND: usize = 10;
         for (left, top, right, bottom) in self.tiles(among) {
             let (left, right) = (left.saturating_sub(ROUND), (right + ROUND).min(self.width));
@@ -372,7 +372,8 @@ impl Ord for Open {
 }
 
 /// The way without the stairs of its points, from press to press.
-fn smooth(seen: &Seen, frame: &Frame, way: &[usize], from: [f64; 2], to: [f64; 2]) -> Vec<[f64; 2]> {
+fn smooth(seen: &Brightness, frame: &Frame, way: &[usize], from: [f64; 2], to: [f64; 2]) -> Vec<[f64; 2]> {
+    /// House: points on either side that a point of the way is the mean of.
     const REACH: usize = 2;
     let half = seen.every as f64 / 2.0;
     let place = |at: usize| {

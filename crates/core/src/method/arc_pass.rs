@@ -12,6 +12,7 @@ use crate::quantity::WallMillimetres;
 /// House.
 #[must_use]
 pub fn amps_at(amps: f64, melts_c: f64, preheat_c: f64) -> f64 {
+    /// House: over this preheat the current falls no further, in degC.
     const MOST_C: f64 = 250.0;
     amps * (melts_c - preheat_c.clamp(20.0, MOST_C)) / (melts_c - 20.0)
 }

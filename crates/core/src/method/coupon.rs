@@ -83,9 +83,9 @@ pub struct Coupon {
     pub read: Option<CouponRead>,
 }
 
-/// Standard gravity, in m/s².
+/// Standard gravity in m/s², by definition.
 const GRAVITY: f64 = 9.806_65;
-/// Letters of what it is called.
+/// House: letters of what it is called.
 const NAME_MOST: usize = 80;
 
 impl Coupon {

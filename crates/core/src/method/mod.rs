@@ -11,11 +11,11 @@ mod odds;
 mod own_repair;
 mod own_scrap;
 mod part_words;
-mod place;
 mod rules;
 mod score;
 mod target;
 mod way;
+mod window_position;
 
 pub use arc_pass::amps_at;
 pub(crate) use arc_pass::pass_of;
@@ -30,10 +30,10 @@ pub use odds::{Odds, StitchKind, for_days, odds_of, odds_with};
 pub use own_repair::{OwnRepair, PlaceKind, RepairHow};
 pub use own_scrap::OwnScrap;
 pub(crate) use part_words::odds_words;
-pub use place::Place;
-pub use rules::{Asked, Effect, Fired, Piece, Ruling, apply_rules, at_hand};
+pub use rules::{Effect, Fired, PieceFit, RuleFacts, Ruling, apply_rules, at_hand};
 pub use score::{
     ScorePart, heat_points, hours_points, money_points, odds_points, rule_points, strength_points,
 };
 pub use target::{ARC_ONLY_KG, MODEST_WALL_MM, Target, target};
 pub use way::{MethodId, School, Way};
+pub use window_position::WindowPosition;

@@ -33,7 +33,7 @@ pub const MOVED_MOST_MM: f64 = 50.0;
 /// House.
 #[must_use]
 pub fn moved_factor<'a>(own: impl IntoIterator<Item = &'a OwnMove>) -> (f64, usize) {
-    /// What is foreseen counts for so many of the shop's own.
+    /// House: what is foreseen counts for so many of the shop's own.
     const FORESEEN: f64 = 4.0;
     let ratios: Vec<f64> = own.into_iter().filter_map(OwnMove::of_the_foreseen).collect();
     ((FORESEEN + ratios.iter().sum::<f64>()) / (FORESEEN + ratios.len() as f64), ratios.len())
@@ -44,7 +44,9 @@ impl OwnMove {
     /// other way did not move as foreseen, and one reading that is far off does not lead. **House**.
     #[must_use]
     pub fn of_the_foreseen(&self) -> Option<f64> {
+        /// House: what a calliper tells, in mm.
         const READ_MM: f64 = 0.03;
+        /// House: one reading that is far off does not lead.
         const MOST: f64 = 4.0;
         let foreseen_mm = self.foreseen_mm.filter(|mm| mm.abs() >= READ_MM)?;
         Some((self.moved_mm? / foreseen_mm).clamp(0.0, MOST))
@@ -53,6 +55,7 @@ impl OwnMove {
     /// Worked out again it is much the same. **House**.
     #[must_use]
     pub fn as_good_as(&self, other: &Self) -> bool {
+        /// House: less is no other reading, in mm.
         const NEARLY_MM: f64 = 0.005;
         self.size == other.size
             && self.way == other.way

@@ -15,6 +15,7 @@ pub struct Odds {
     /// The shop's own repairs behind it.
     pub jobs: u32,
     /// Successes and failures of the prior. House.
+    #[serde(skip)]
     pub prior: (f64, f64),
 }
 
@@ -33,10 +34,11 @@ pub enum StitchKind {
 }
 
 impl StitchKind {
-    /// Under this in mm a wall is thin for pins, and from this on it is thick.
+    /// House: under this in mm a wall is thin for pins.
     const THIN_MM: f64 = 8.0;
+    /// House: from this on in mm a wall is thick for pins.
     const THICK_MM: f64 = 10.0;
-    /// Over this in degC pins loosen in any wall.
+    /// House: over this in degC pins loosen in any wall.
     const HOT_C: f64 = 300.0;
 
     /// What is not known counts as the worse of two.

@@ -120,6 +120,7 @@ pub fn patch_order(pins: u32) -> Vec<u32> {
 /// House.
 #[must_use]
 pub fn locks_across(length_mm: f64) -> u32 {
+    /// House: locks lie no further apart along a crack.
     const APART_MM: f64 = 60.0;
     (length_mm / APART_MM - 1e-9).ceil().max(1.0) as u32
 }

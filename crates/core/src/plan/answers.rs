@@ -7,7 +7,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{Contender, Plan, PlanLine, plan_with};
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::iron::{Confidence, Evidence, Finding, Iron, LookTest, TypedValues, WhiteStanding, confirm};
 use crate::job::{Job, Observed};
 use crate::quantity::{Shown, Unit, UnitSystem, both};
@@ -36,17 +36,17 @@ pub struct Answer {
 }
 
 /// What decides a plan about the iron: the irons in question, the leading one, and white's standing.
-type Standing = (Vec<Iron>, Iron, WhiteStanding);
+type IronVerdict = (Vec<Iron>, Iron, WhiteStanding);
 
 /// Each answer a test can give, in the order of the pictures. As sure as the test can be made: a ring
 /// on a cracked part stays unsure.
 #[must_use]
-pub fn answers(job: &Job, shop: &Shop, test: LookTest, runs: &Runs) -> Vec<Answer> {
-    let now = plan_with(job, shop, runs);
+pub fn answers(job: &Job, shop: &Shop, test: LookTest, sims: &SimCache) -> Vec<Answer> {
+    let now = plan_with(job, shop, sims);
     let part = PartFacts::read(job, job.round(), shop);
     let evidence: Vec<Evidence> = job.evidence.iter().filter_map(Observed::evidence).collect();
     let before = confirm(part.family, part.era, OPEN_CRACK, &evidence);
-    let mut plans: HashMap<Standing, Rc<Plan>> = HashMap::new();
+    let mut plans: HashMap<IronVerdict, Rc<Plan>> = HashMap::new();
     test.outcomes()
         .iter()
         .map(|outcome| {
@@ -61,7 +61,7 @@ pub fn answers(job: &Job, shop: &Shop, test: LookTest, runs: &Runs) -> Vec<Answe
             // Two answers that leave the same irons in question make the same plan.
             let then = plans
                 .entry((in_question, after.leading, after.white))
-                .or_insert_with(|| Rc::new(plan_with(&with(job, test, outcome.id), shop, runs)))
+                .or_insert_with(|| Rc::new(plan_with(&with(job, test, outcome.id), shop, sims)))
                 .clone();
             Answer {
                 outcome: outcome.id.to_owned(),

@@ -254,6 +254,7 @@ fn timed(job: &Job, plan: &Plan, shop: &Shop) -> Vec<TimedStep> {
 
 /// What became of the repair of each round that was lit; not known where nobody was asked.
 fn repairs(job: &Job, plan: &Plan, shop: &Shop) -> Vec<OwnRepair> {
+    /// A day in ms, by definition.
     const DAY_MS: f64 = 24.0 * 3_600_000.0;
     let Some(iron) = plan.iron.shares.first().map(|share| share.iron) else { return Vec::new() };
     let of = |round: &Round| {

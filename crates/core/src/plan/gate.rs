@@ -48,7 +48,7 @@ const HEATED_BY: [&str; 6] =
 pub(super) type Refuse<'a> = dyn FnMut(Station, &str, &str, String, &str) + 'a;
 
 /// What the gate looks at.
-pub(super) struct GateAsked<'a> {
+pub(super) struct GateInputs<'a> {
     pub round: &'a Round,
     pub part: &'a PartFacts,
     pub belief: &'a Belief,
@@ -77,7 +77,7 @@ impl Gate {
         Self { refused: chosen.is_none().then(none).into_iter().collect(), to_own: String::new() }
     }
 
-    pub(super) fn of(asked: &GateAsked<'_>) -> Self {
+    pub(super) fn of(inputs: &GateInputs<'_>) -> Self {
         let mut gate = Self::default();
         let mut refuse = |station, key: &str, verb: &str, sentence: String, unlock: &str| {
             gate.refused.push(GateLine {
@@ -88,10 +88,10 @@ impl Gate {
                 key: key.to_owned(),
             });
         };
-        let GateAsked { round, part, methods, .. } = *asked;
-        lock_and_class(asked, asked.lock, &mut refuse);
+        let GateInputs { round, part, methods, .. } = *inputs;
+        lock_and_class(inputs, inputs.lock, &mut refuse);
         let Some(way) = methods.chosen else {
-            if asked.lock.is_none() {
+            if inputs.lock.is_none() {
                 let sentence = "No method is chosen yet.".to_owned();
                 refuse(
                     Station::Method,
@@ -115,29 +115,29 @@ impl Gate {
             );
         }
         if flame {
-            hot_work(asked, way, &mut refuse);
+            hot_work(inputs, way, &mut refuse);
         }
-        mapped(asked, flame, &mut refuse);
-        prepared(asked, &mut refuse);
-        sizes_read(asked, &mut refuse);
+        mapped(inputs, flame, &mut refuse);
+        prepared(inputs, &mut refuse);
+        sizes_read(inputs, &mut refuse);
         if flame {
-            readable(asked, &mut refuse);
+            readable(inputs, &mut refuse);
         }
-        if heated(asked, &mut refuse) {
-            gate.to_own = asked.heat.map_or_else(String::new, |heat| to_own(heat, way, methods, part.units));
+        if heated(inputs, &mut refuse) {
+            gate.to_own = inputs.heat.map_or_else(String::new, |heat| to_own(heat, way, methods, part.units));
         }
         gate
     }
 }
 
 /// The cracks are known, and none of their ends is out of sight where it is heated.
-fn mapped(asked: &GateAsked<'_>, flame: bool, refuse: &mut Refuse<'_>) {
-    if let Some(open) = asked.missing.iter().find(|missing| missing.station == Station::Cracks) {
+fn mapped(inputs: &GateInputs<'_>, flame: bool, refuse: &mut Refuse<'_>) {
+    if let Some(open) = inputs.missing.iter().find(|missing| missing.station == Station::Cracks) {
         let sentence = format!("{}: {}.", open.what, open.why);
         refuse(Station::Cracks, &open.key, &open.verb, sentence, "Say it on the map.");
         return;
     }
-    let mut ends = asked.cracks.iter().filter(|crack| crack.worked()).flat_map(|crack| &crack.ends);
+    let mut ends = inputs.cracks.iter().filter(|crack| crack.worked()).flat_map(|crack| &crack.ends);
     if flame && ends.any(|end| end.kind == Some(EndKind::Hidden)) {
         let why = "An end goes out of sight: nobody knows where it stops.".to_owned();
         refuse(Station::Cracks, "", "Look at the other face", why, "Find it, and say how it ends.");
@@ -145,8 +145,8 @@ fn mapped(asked: &GateAsked<'_>, flame: bool, refuse: &mut Refuse<'_>) {
 }
 
 /// The groove is laid out, and what cannot be done hot is done.
-fn prepared(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
-    match asked.prep {
+fn prepared(inputs: &GateInputs<'_>, refuse: &mut Refuse<'_>) {
+    match inputs.prep {
         None => {
             let why = "The cracks are not laid out: length, wall and ends are needed.".to_owned();
             refuse(
@@ -178,11 +178,11 @@ fn prepared(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
 }
 
 /// What has to fit is read while it is still as it came: afterwards nobody can say what moved.
-fn sizes_read(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
-    if asked.round.stopped().is_some() {
+fn sizes_read(inputs: &GateInputs<'_>, refuse: &mut Refuse<'_>) {
+    if inputs.round.stopped().is_some() {
         return;
     }
-    let open: Vec<&SizePlan> = asked.bench.features.iter().filter(|it| it.due_before()).collect();
+    let open: Vec<&SizePlan> = inputs.bench.features.iter().filter(|it| it.due_before()).collect();
     if let Some(first) = open.first() {
         let names: Vec<&str> = open.iter().map(|it| it.name.as_str()).collect();
         let why =
@@ -192,12 +192,12 @@ fn sizes_read(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
 }
 
 /// The heat at hand is known and gets there. Gives whether it only may do, and somebody has to answer for it.
-fn heated(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) -> bool {
-    match asked.heat {
+fn heated(inputs: &GateInputs<'_>, refuse: &mut Refuse<'_>) -> bool {
+    match inputs.heat {
         None => {
             let of_it = |missing: &&Missing| HEATED_BY.contains(&missing.key.as_str());
             let open: Vec<String> =
-                asked.missing.iter().filter(of_it).map(|missing| missing.what.to_lowercase()).collect();
+                inputs.missing.iter().filter(of_it).map(|missing| missing.what.to_lowercase()).collect();
             let why = match open.as_slice() {
                 [] => "Weight, size, shape or the heat at hand is not known.".to_owned(),
                 open => format!("Not known: {}.", open.join(", ")),
@@ -214,11 +214,11 @@ fn heated(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) -> bool {
 }
 
 /// What every lighting asks: no lock, and whether it could hurt.
-pub(super) fn lock_and_class(asked: &GateAsked<'_>, lock: Option<&Lock>, refuse: &mut Refuse<'_>) {
+pub(super) fn lock_and_class(inputs: &GateInputs<'_>, lock: Option<&Lock>, refuse: &mut Refuse<'_>) {
     if let Some(lock) = lock {
         refuse(lock.station, &lock.key, &lock.short, lock.sentence.clone(), &lock.unlock);
     }
-    if asked.round.get(field::part::SAFETY_CLASS).is_none() {
+    if inputs.round.get(field::part::SAFETY_CLASS).is_none() {
         refuse(
             Station::Part,
             field::part::SAFETY_CLASS.key(),
@@ -230,21 +230,21 @@ pub(super) fn lock_and_class(asked: &GateAsked<'_>, lock: Option<&Lock>, refuse:
 }
 
 /// What cannot be read may have said anything: nobody heats on that.
-pub(super) fn readable(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
-    if asked.damaged > 0 {
+pub(super) fn readable(inputs: &GateInputs<'_>, refuse: &mut Refuse<'_>) {
+    if inputs.damaged > 0 {
         refuse(
             Station::Part,
             "",
             "Read what cannot be read",
-            format!("{} of its entries cannot be read: nobody knows what they said.", asked.damaged),
+            format!("{} of its entries cannot be read: nobody knows what they said.", inputs.damaged),
             "Say again what they may have said, then light a copy of this job.",
         );
     }
 }
 
 /// What is heated at all asks: no hollow that nobody has looked for.
-pub(super) fn hollow(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
-    if asked.part.closed() && asked.round.get(field::part::CAVITY).is_none() {
+pub(super) fn hollow(inputs: &GateInputs<'_>, refuse: &mut Refuse<'_>) {
+    if inputs.part.closed() && inputs.round.get(field::part::CAVITY).is_none() {
         refuse(
             Station::Part,
             field::part::CAVITY.key(),
@@ -257,15 +257,15 @@ pub(super) fn hollow(asked: &GateAsked<'_>, refuse: &mut Refuse<'_>) {
 }
 
 /// What any flame or arc asks before it touches the part.
-pub(super) fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut Refuse<'_>) {
-    let GateAsked { round, belief, .. } = *asked;
+pub(super) fn hot_work(inputs: &GateInputs<'_>, way: Way, refuse: &mut Refuse<'_>) {
+    let GateInputs { round, belief, .. } = *inputs;
     if belief.steps.is_empty() && !belief.enough() {
         refuse(
             Station::Iron,
             "",
             "Test the iron",
             "Test first: nothing but the sort of part speaks for the iron.".to_owned(),
-            match asked
+            match inputs
                 .prep
                 .is_some_and(|prep| prep.work.iter().any(|line| line.tells == Some(LookTest::Drill)))
             {
@@ -282,7 +282,7 @@ pub(super) fn hot_work(asked: &GateAsked<'_>, way: Way, refuse: &mut Refuse<'_>)
             "Another test, or weld it as steel.",
         );
     }
-    hollow(asked, refuse);
+    hollow(inputs, refuse);
     let out = round.get(field::part::OLD_FILLER_OUT) == Some(true);
     match round.old_filler() {
         _ if !way.method.fusion() || out => {}

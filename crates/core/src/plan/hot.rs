@@ -5,7 +5,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use crate::field;
-use crate::heat::{Cooling, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping};
+use crate::heat::{Cooling, Packing, SimCache, TOUCH_C, UNWRAP_C, Wrapping};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job, Lighting, TorchEntry};
 use crate::method::{School, Way, target};
@@ -66,7 +66,7 @@ impl LastHeat {
         part: &PartFacts,
         plausible: &[Iron],
         chosen: Option<Way>,
-        runs: &Runs,
+        sims: &SimCache,
     ) -> Option<Self> {
         // A further lighting that heats nothing and of which nothing was read says nothing of the one before.
         let way_of = |heat: &HeatRef<'_>| heat.lit.frozen.as_ref().and_then(|frozen| frozen.way).or(chosen);
@@ -104,7 +104,7 @@ impl LastHeat {
         };
         let from_min = heat.covered_last_min().or(out_min);
         if let (Some(out_min), true) = (from_min, last.heated) {
-            last.cool_from(out_min, &heat, &packed, (part, plausible), runs);
+            last.cool_from(out_min, &heat, &packed, (part, plausible), sims);
         }
         Some(last)
     }
@@ -115,7 +115,7 @@ impl LastHeat {
         heat: &HeatRef<'_>,
         packed: &Wrapping,
         (part, plausible): (&PartFacts, &[Iron]),
-        runs: &Runs,
+        sims: &SimCache,
     ) {
         let planned =
             heat.lit.frozen.as_ref().map(|frozen| {
@@ -141,14 +141,14 @@ impl LastHeat {
         let Ok(start) = Celsius::new(start_c) else { return };
         let at =
             |cooling: &Cooling, celsius: f64| cooling.hours_to(celsius).map(|hours| out_min + hours * 60.0);
-        let cooling = runs.cool(&body, start, packed);
+        let cooling = sims.cool(&body, start, packed);
         (self.unwrap_min, self.touch_min) = (at(&cooling, UNWRAP_C), at(&cooling, TOUCH_C));
         let slow = part.slow_body_weighing(iron, heaviest).and_then(|heavy| {
-            at(&runs.cool_scaled(&heavy, start, &packed.no_leakier_than_the_book(), TIGHTER), TOUCH_C)
+            at(&sims.cool_scaled(&heavy, start, &packed.no_leakier_than_the_book(), TIGHTER), TOUCH_C)
         });
         self.touch_at_the_latest_min = slow;
         // As it is going: by what was read of it, where that says something.
-        let fit = runs.fit(&body, start, packed, &heat.read_between(out_min, self.unwrapped_min(heat)));
+        let fit = sims.fit(&body, start, packed, &heat.read_between(out_min, self.unwrapped_min(heat)));
         if let (Some(fit), true) = (fit.as_ref(), self.covered) {
             (self.unwrap_min, self.touch_min) = (at(&fit.cooling, UNWRAP_C), at(&fit.cooling, TOUCH_C));
             let late_h = match fit.between_hours(TOUCH_C) {

@@ -1,7 +1,9 @@
 //! What this job's own heating and cooling say of the flame and the packing.
 
 use super::HeatPlan;
-use crate::heat::{BarPower, Body, FactorOf, HeatSource, OwnFactor, Packing, ReadAt, Runs, UNWRAP_C};
+use crate::heat::{
+    BarPower, FactorOf, HeatSource, OwnFactor, Packing, ReadAt, SimCache, ThermalBody, UNWRAP_C,
+};
 use crate::iron::{Iron, slowest_to_heat};
 use crate::job::{HeatRef, Job, TorchEntry};
 use crate::method::School;
@@ -23,7 +25,7 @@ pub(super) fn from_cold(
     lit: &HeatRef<'_>,
     (part, plausible): (&PartFacts, &[Iron]),
     heat: &HeatPlan,
-) -> Option<(Body, BarPower)> {
+) -> Option<(ThermalBody, BarPower)> {
     let body = heat.warms(part, slowest_to_heat(plausible).iron.properties())?;
     let with = lit.lit.frozen.as_ref()?.heated_with.as_ref()?;
     let power = book_power(with, heat.target_c, (heat.station, part.closed()))?;
@@ -32,7 +34,7 @@ pub(super) fn from_cold(
     let fire = HeatSource::from_id(&with.source).is_some_and(HeatSource::is_fire);
     (!fire && !warm).then_some((body, power))
 }
-/// Fewer readings of a cooling say little of its packing.
+/// House: fewer readings of a cooling say little of its packing.
 const LEAST_READINGS: usize = 3;
 
 /// Of the round in hand, once it is covered: a heating, and a cooling once it is done.
@@ -41,25 +43,25 @@ pub(super) fn learned(
     shop: &Shop,
     (part, plausible): (&PartFacts, &[Iron]),
     heat: Option<&HeatPlan>,
-    runs: &Runs,
+    sims: &SimCache,
 ) -> Vec<OwnFactor> {
     let Some(lit) = job.heat().filter(|it| it.covered() && it.round + 1 == job.rounds.len()) else {
         return Vec::new();
     };
-    let asked = Asked { job, shop, part, plausible, runs, lit };
+    let asked = LearnedInputs { job, shop, part, plausible, sims, lit };
     [heat.and_then(|heat| asked.heating(heat)), asked.cooling()].into_iter().flatten().collect()
 }
 
-struct Asked<'a> {
+struct LearnedInputs<'a> {
     job: &'a Job,
     shop: &'a Shop,
     part: &'a PartFacts,
     plausible: &'a [Iron],
-    runs: &'a Runs,
+    sims: &'a SimCache,
     lit: HeatRef<'a>,
 }
 
-impl Asked<'_> {
+impl LearnedInputs<'_> {
     fn own(&self, what: FactorOf, factor: f64) -> OwnFactor {
         OwnFactor { lit: self.lit.lit.fact, name: self.job.name().to_owned(), what, factor }
     }
@@ -82,7 +84,7 @@ impl Asked<'_> {
         let there = read.iter().position(|read| read.celsius >= heat.target_c);
         read.truncate(there.map_or(read.len(), |there| there + 1));
         let risen = read.last().is_some_and(|last| last.celsius - ambient_c >= RISEN_K);
-        let factor = self.runs.heating_fit(&body, power, &read).filter(|_| risen && read.len() > 1)?;
+        let factor = self.sims.heating_fit(&body, power, &read).filter(|_| risen && read.len() > 1)?;
         Some(self.own(FactorOf::Source { id: with.source.clone() }, factor))
     }
 
@@ -105,7 +107,7 @@ impl Asked<'_> {
         if read.len() < LEAST_READINGS {
             return None;
         }
-        let fit = self.runs.fit(&body, start, &packed, &read);
+        let fit = self.sims.fit(&body, start, &packed, &read);
         let scale = fit.as_ref().as_ref().filter(|fit| fit.fits)?.scale;
         Some(self.own(FactorOf::Packing { packing: packed.packing() }, scale))
     }

@@ -3,10 +3,10 @@
 use crate::casting::said::Oil;
 use serde::Serialize;
 
-use super::gate::{GateAsked, GateLine, hollow, hot_work, lock_and_class, readable};
+use super::gate::{GateInputs, GateLine, hollow, hot_work, lock_and_class, readable};
 use super::{HeatPlan, Station};
 use crate::field;
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::job::{Lighting, Round, Work};
 use crate::method::Target;
 use crate::quantity::Unit;
@@ -68,20 +68,20 @@ pub(super) fn bake_target_c(round: &Round, part: &PartFacts) -> Option<f64> {
     (round.get(field::part::OIL) == Some(Oil::Soaked) && !round.repaired()).then(|| bake_of(part).target_c)
 }
 
-pub(super) struct LightingsAsked<'a> {
-    pub gate: &'a GateAsked<'a>,
+pub(super) struct LightingsInputs<'a> {
+    pub gate: &'a GateInputs<'a>,
     pub sources: Option<&'a Sources>,
     pub bench: &'a BenchPlan,
-    pub runs: &'a Runs,
+    pub sims: &'a SimCache,
 }
 
-impl LightingsAsked<'_> {
+impl LightingsInputs<'_> {
     pub fn plans(&self) -> Vec<LightingPlan> {
         [self.bake(), self.tack()].into_iter().flatten().collect()
     }
 
     fn bake(&self) -> Option<LightingPlan> {
-        let GateAsked { round, part, .. } = *self.gate;
+        let GateInputs { round, part, .. } = *self.gate;
         bake_target_c(round, part)?;
         let (bake, units) = (bake_of(part), part.units);
         let target = Target {
@@ -93,7 +93,7 @@ impl LightingsAsked<'_> {
             forced_by: None,
             with_grays_figures: Vec::new(),
         };
-        let heat = self.sources.and_then(|sources| heated(&target, bake.hold_min, sources, part, self.runs));
+        let heat = self.sources.and_then(|sources| heated(&target, bake.hold_min, sources, part, self.sims));
         let mut refused = Vec::new();
         let mut refuse = refuser(&mut refused);
         lock_and_class(self.gate, self.gate.hot_lock, &mut refuse);
@@ -172,7 +172,7 @@ impl LightingsAsked<'_> {
     }
 
     fn tack(&self) -> Option<LightingPlan> {
-        let GateAsked { round, part, methods, prep, .. } = *self.gate;
+        let GateInputs { round, part, methods, prep, .. } = *self.gate;
         let tacks: usize = self.bench.breaks.iter().map(|it| it.tacks.len()).sum();
         let way = methods.chosen?;
         if tacks == 0 || round.repaired() || way.method.without_heat() {

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{CoolingPlan, HeatPlan};
+use crate::base::drawn::serialize_thinned;
 use crate::quantity::Unit;
 use crate::stage::part::PartFacts;
 
@@ -14,6 +15,7 @@ pub struct PlanLine {
     /// No heat in it: it stays on the shelf.
     pub cold: bool,
     /// (min from lighting up, degC)
+    #[serde(serialize_with = "serialize_thinned")]
     pub curve: Vec<(f64, f64)>,
     /// Minutes at which the beads begin and end, it may be unwrapped, it may be touched.
     pub beads_from: f64,

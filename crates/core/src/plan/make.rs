@@ -2,22 +2,22 @@
 
 use super::asked_back::asked_back;
 use super::folded::{Folded, currency};
-use super::gate::{Gate, GateAsked};
+use super::gate::{Gate, GateInputs};
 use super::hot::LastHeat;
-use super::judging::Heats;
 use super::learned::learned;
-use super::lightings::{LightingPlan, LightingsAsked};
+use super::lightings::{LightingPlan, LightingsInputs};
+use super::method_context::Heats;
 use super::offered::Offered;
 use super::on_the_face::begins_words;
 use super::stages::{self, Later};
-use super::worked::Worked as WayWorked;
+use super::way_plan::WayPlan;
 use super::{
     Amount, BenchPlan, CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, IronPlan, Lock,
     MapPlan, MethodPlan, PartPlan, Plan, PlanLine, PrepPlan, Station, TorchPlan,
 };
 use crate::base::day::Day;
 use crate::field;
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::iron::least_forgiving;
 use crate::iron::{Belief, Iron, least};
 use crate::job::{Job, Round};
@@ -25,11 +25,11 @@ use crate::method::Way;
 use crate::prep::drill_speed::{DrillTool, cutting_speed_m_min};
 use crate::secret::{Practice, bench};
 use crate::shop::Shop;
-use crate::stage::heat::{HeatAsked, Sources, StepBurn};
-use crate::stage::iron::IronAsked;
-use crate::stage::method::{Judged, Locked, Moment, Ruled};
+use crate::stage::heat::{HeatInputs, Sources, StepBurn};
+use crate::stage::iron::IronInputs;
+use crate::stage::method::{Locked, MethodContext, Moment, Ruled};
 use crate::stage::part::PartFacts;
-use crate::stage::prep::{BenchAsked, WorkAsked};
+use crate::stage::prep::{BenchInputs, WorkInputs};
 use crate::stage::{Stage, check, cooling, cracks, heat, iron, map, method, part, prep};
 use crate::stores::Take;
 
@@ -37,33 +37,33 @@ use crate::stores::Take;
 /// what is missing and why it matters.
 #[must_use]
 pub fn plan(job: &Job, shop: &Shop) -> Plan {
-    plan_with(job, shop, &Runs::default())
+    plan_with(job, shop, &SimCache::default())
 }
 
 /// The same, with runs of the models kept from plans before.
 #[must_use]
-pub fn plan_with(job: &Job, shop: &Shop, runs: &Runs) -> Plan {
-    made(job, shop, None, runs, None)
+pub fn plan_with(job: &Job, shop: &Shop, sims: &SimCache) -> Plan {
+    made(job, shop, None, sims, None)
 }
 
 /// The same at a moment: what takes too long to be ready in time is ruled out.
 #[must_use]
-pub fn plan_at(job: &Job, shop: &Shop, runs: &Runs, moment: Moment) -> Plan {
-    made(job, shop, None, runs, Some(moment))
+pub fn plan_at(job: &Job, shop: &Shop, sims: &SimCache, moment: Moment) -> Plan {
+    made(job, shop, None, sims, Some(moment))
 }
 
 /// The plan as if the iron were known to be this one; what is believed of the iron stays as it is.
 #[must_use]
-pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron, runs: &Runs) -> Plan {
-    made(job, shop, Some(iron), runs, None)
+pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron, sims: &SimCache) -> Plan {
+    made(job, shop, Some(iron), sims, None)
 }
 
 /// The ways side by side, and nothing of the plan that follows from them.
-pub(super) fn methods_at(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>) -> MethodPlan {
-    made(job, shop, None, runs, moment).methods
+pub(super) fn methods_at(job: &Job, shop: &Shop, sims: &SimCache, moment: Option<Moment>) -> MethodPlan {
+    made(job, shop, None, sims, moment).methods
 }
 
-fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option<Moment>) -> Plan {
+fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, sims: &SimCache, moment: Option<Moment>) -> Plan {
     let practised = job.practice.as_ref().map(|practice| bench(practice, shop));
     let shop = practised.as_ref().unwrap_or(shop);
     let round = job.round();
@@ -71,31 +71,36 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
     let part = part::stage(round, &facts);
     let believed = iron::belief(job, &facts);
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
-    let laid = cracks::Laid::read(job);
+    let laid = cracks::FaceGeometry::read(job);
     let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
     let weakest = least_forgiving(&belief.plausible).iron;
-    let held_in = laid.held_in((round, &facts), (&cracks.plan, weakest), runs);
+    let held_in = laid.held_in((round, &facts), (&cracks.plan, weakest), sims);
     let facts = PartFacts { held_in, ..facts };
     let locks = stages::locks(round, &facts, &belief);
 
-    let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, runs);
-    let bench = BenchAsked { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
-    let judged = heats.judged((job, shop), (&facts, &belief), (&laid, &cracks.plan), &bench, (runs, moment));
-    let (mut methods, ruled) = judged.contenders(Locked::by(&locks), part.amount == Amount::Enough);
+    let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, sims);
+    let bench = BenchInputs { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
+    let context =
+        heats.context((job, shop), (&facts, &belief), (&laid, &cracks.plan), &bench, (sims, moment));
+    let (mut methods, ruled) = context.contenders(Locked::by(&locks), part.amount == Amount::Enough);
     let alone = job.practice.as_ref().is_some_and(Practice::alone);
     // Nobody chooses for whoever practises alone.
     methods.chosen = methods.chosen.filter(|_| !alone || round.get(field::method::CHOICE).is_some());
     let chosen = methods.chosen;
-    let working = Working { job, judged: &judged, believed: &believed, heats: &heats, bench: &bench, alone };
+    if chosen.is_none() {
+        methods.settings.clear();
+    }
+    let working =
+        Working { job, context: &context, believed: &believed, heats: &heats, bench: &bench, alone };
     let Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines } =
         working.out(methods, &ruled, &part.plan, &cracks);
-    let body = judged.body();
+    let body = context.body();
     let staged = Staged { part, iron, cracks, method, prep, heat, torch, cooling, check, hand_over };
     let Planned { part, iron, cracks, methods, prep, heat, torch, cooling, check, hand_over, takes, folded } =
         staged.folded(job, &facts, &map, shop);
     let Folded { stations, missing, cautions, figures } = folded;
     let currency = currency(round, shop);
-    let asked = GateAsked {
+    let asked = GateInputs {
         round,
         part: &facts,
         belief: &believed,
@@ -109,9 +114,9 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, runs: &Runs, moment: Option
         damaged: job.damaged.len(),
         bench: &bench,
     };
-    let (gate, lightings) = gates(&asked, alone, (chosen, heats.for_a_bake()), runs);
+    let (gate, lightings) = gates(&asked, alone, (chosen, heats.for_a_bake()), sims);
     Plan {
-        learned: learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), runs),
+        learned: learned(job, shop, (&facts, &belief.plausible), heat.as_ref(), sims),
         figures: figures.into_iter().map(|figure| figure.paid_in(&currency)).collect(),
         offered: offered(job, moment, &methods),
         only_to_refill: check::only_to_refill(&check),
@@ -155,7 +160,7 @@ fn offered(job: &Job, moment: Option<Moment>, methods: &MethodPlan) -> Option<Of
 /// What the stages after the cracks are worked out from.
 struct Working<'a> {
     job: &'a Job,
-    judged: &'a Judged<'a>,
+    context: &'a MethodContext<'a>,
     /// What is believed of the iron, whatever it is planned for.
     believed: &'a Belief,
     heats: &'a Heats,
@@ -181,15 +186,15 @@ struct Worked {
 }
 
 impl Working<'_> {
-    fn heat_asked<'a>(
+    fn heat_inputs<'a>(
         &'a self,
         cracks: &'a [CrackPlan],
         way: Option<Way>,
         burns: Vec<StepBurn>,
-    ) -> HeatAsked<'a> {
-        let Judged { round, shop, runs, part, belief, .. } = *self.judged;
+    ) -> HeatInputs<'a> {
+        let MethodContext { round, shop, sims, part, belief, .. } = *self.context;
         let (plausible, steps) = (belief.plausible.as_slice(), &self.heats.steps);
-        HeatAsked { round, part, shop, cracks, plausible, runs, way, burns, steps }
+        HeatInputs { round, part, shop, cracks, plausible, sims, way, burns, steps }
     }
 
     /// Of a chosen way everything; of ways still side by side their lines.
@@ -200,38 +205,38 @@ impl Working<'_> {
         part: &PartPlan,
         cracks: &Stage<Vec<CrackPlan>>,
     ) -> Worked {
-        let Self { job, judged, believed, heats, bench, alone } = *self;
-        let Judged { round, shop, laid, runs, part: facts, belief, .. } = *judged;
+        let Self { job, context, believed, heats, bench, alone } = *self;
+        let MethodContext { round, shop, laid, sims, part: facts, belief, .. } = *context;
         let chosen = methods.chosen;
-        let worked = chosen.map(|way| WayWorked::of(judged, way));
+        let worked = chosen.map(|way| WayPlan::of(context, way));
         let lines = match &worked {
             Some(worked) => worked.line(facts).into_iter().collect(),
             None if alone => Vec::new(),
-            None => lines_beside(judged, &methods),
+            None => lines_beside(context, &methods),
         };
-        let prep_asked = chosen.map(|way| judged.prep_asked(way));
+        let prep_inputs = chosen.map(|way| context.prep_inputs(way));
         let slowest = least(&belief.plausible, |iron| cutting_speed_m_min(iron, DrillTool::Hss)).iron;
         let untold = stages::untold(job, belief);
-        let work_asked = prep_asked.as_ref().map(|prep| WorkAsked { prep, laid, slowest, untold });
-        let WayWorked { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
+        let work_asked = prep_inputs.as_ref().map(|prep| WorkInputs { prep, laid, slowest, untold });
+        let WayPlan { prep, heat, cooling, target, .. } = worked.unwrap_or_default();
         let method = method::stage(methods, heat.as_ref(), cooling.as_ref(), cracks.amount);
         let prep = prep::stage(work_asked.as_ref(), prep, cracks, bench);
-        let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| judged.step_burns(way, prep));
+        let burns = chosen.zip(prep.plan.as_ref()).and_then(|(way, prep)| context.step_burns(way, prep));
         let units = shop.units;
-        let map = map::map_plan(&map::MapAsked {
+        let map = map::map_plan(&map::MapInputs {
             job,
             laid,
             cracks: &cracks.plan,
             prep: prep.plan.as_ref(),
             units,
         });
-        let sources = chosen.map_or(heats.sources.as_ref(), |way| judged.sources_of(way));
-        let asked = self.heat_asked(&cracks.plan, chosen, burns.unwrap_or_default());
+        let sources = chosen.map_or(heats.sources.as_ref(), |way| context.sources_of(way));
+        let asked = self.heat_inputs(&cracks.plan, chosen, burns.unwrap_or_default());
         let mut heat = heat::stage(heat, target.as_ref(), sources, &asked);
         begin_where_said(heat.plan.as_mut(), round, &map);
         let cooling = cooling::stage(round, cooling, heat.plan.as_ref(), facts);
         let (prepared, heated, cooled) = (prep.plan.as_ref(), heat.plan.as_ref(), cooling.plan.as_ref());
-        let iron = iron::stage(&IronAsked {
+        let iron = iron::stage(&IronInputs {
             job,
             part,
             facts,
@@ -245,7 +250,7 @@ impl Working<'_> {
         let later = Later {
             job,
             shop,
-            judged,
+            context,
             methods: &method.plan,
             prep: prepared,
             heat: heated,
@@ -257,7 +262,7 @@ impl Working<'_> {
         let check = later.check(torch.plan.as_ref());
         // What is over is a year old.
         let over = job.practice.as_ref().is_some_and(|it| it.ended);
-        let last_heat = LastHeat::of(job, shop, facts, &belief.plausible, chosen, runs).filter(|_| !over);
+        let last_heat = LastHeat::of(job, shop, facts, &belief.plausible, chosen, sims).filter(|_| !over);
         let still_hot = last_heat.as_ref().is_some_and(|last| last.still_hot(job));
         let finish = later.finish();
         let hand_over = later.hand_over(&check.plan, torch.plan.as_ref(), still_hot);
@@ -276,13 +281,13 @@ fn begin_where_said(heat: Option<&mut HeatPlan>, round: &Round, map: &MapPlan) {
 /// What has to be so before it is lit, for the repair and for what comes before it; whoever practises alone is kept back
 /// from nothing but what hands cannot do.
 fn gates(
-    asked: &GateAsked<'_>,
+    inputs: &GateInputs<'_>,
     alone: bool,
     (chosen, bakes): (Option<Way>, Option<&Sources>),
-    runs: &Runs,
+    sims: &SimCache,
 ) -> (Gate, Vec<LightingPlan>) {
-    let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(asked) };
-    let mut lightings = LightingsAsked { gate: asked, sources: bakes, bench: asked.bench, runs }.plans();
+    let gate = if alone { Gate::of_hands(chosen) } else { Gate::of(inputs) };
+    let mut lightings = LightingsInputs { gate: inputs, sources: bakes, bench: inputs.bench, sims }.plans();
     if alone {
         lightings.iter_mut().for_each(|it| it.refused.clear());
     }
@@ -341,8 +346,8 @@ impl Staged {
 }
 
 /// The lines of ways that are still side by side.
-fn lines_beside(judged: &Judged<'_>, methods: &MethodPlan) -> Vec<PlanLine> {
-    side_by_side(methods).filter_map(|way| WayWorked::of(judged, way).line(judged.part)).collect()
+fn lines_beside(context: &MethodContext<'_>, methods: &MethodPlan) -> Vec<PlanLine> {
+    side_by_side(methods).filter_map(|way| WayPlan::of(context, way).line(context.part)).collect()
 }
 
 pub(super) fn lock_of(locks: &[Lock], chosen: Option<Way>) -> Option<&Lock> {

@@ -9,25 +9,25 @@ mod folded;
 mod gate;
 mod hot;
 mod hot_now;
-mod judging;
 mod learned;
 mod lightings;
 mod line;
 mod make;
+mod method_context;
 mod next;
 mod odds_moved;
 mod offered;
 mod on_the_face;
 mod other_ways;
 mod stages;
-mod standing;
+mod status;
 mod tips;
 mod warming;
+mod way_plan;
 mod whole;
-mod worked;
 mod would;
 
-pub use crate::method::Place;
+pub use crate::method::WindowPosition;
 pub use crate::stage::{
     AfterwardsPlan, Amount, AnswerLine, AskLine, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan,
     Caution, CheckLine, CheckState, Contender, CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan,
@@ -54,12 +54,12 @@ pub use next::Next;
 pub use odds_moved::{OddsMoved, odds_moved_last};
 pub use offered::Offered;
 pub use on_the_face::{
-    Beginning, Beginnings, CoolingFace, FaceHeat, FaceLoad, FaceMoment, FacePart, FlameAsked, HeatedTip,
+    Beginning, Beginnings, CoolingFace, FaceHeat, FaceLoad, FaceMoment, FacePart, FlamePlacement, HeatedTip,
     KeptDistance, Opens, OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace,
     cooling_face, face_cooling, face_heat, face_load, face_logged, face_part, opens, seam_pulls,
     where_to_begin,
 };
 pub use other_ways::other_ways;
-pub use standing::{Standing, Standings, standing};
+pub use status::{JobStatus, StatusTimeline, status};
 pub use whole::Plan;
 pub use would::{Becomes, Would, would};

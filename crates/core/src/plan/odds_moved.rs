@@ -4,7 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{Plan, plan_with};
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::job::{Change, Fact, Job, Telling};
 use crate::method::Way;
 use crate::shop::Shop;
@@ -35,12 +35,12 @@ const LEAST: f64 = 0.005;
 /// What moved the odds last, of the log's last words; nothing where none of them did, or where the way was chosen
 /// since. A plan is made for each word that is looked at.
 #[must_use]
-pub fn odds_moved_last(job: &Job, facts: &[Fact], shop: &Shop, runs: &Runs) -> Option<OddsMoved> {
+pub fn odds_moved_last(job: &Job, facts: &[Fact], shop: &Shop, sims: &SimCache) -> Option<OddsMoved> {
     let odds = |plan: &Plan| plan.methods.taken().map(|taken| (taken.way, taken.odds.mean));
     let at = |facts: &[Fact]| -> Option<(Way, f64)> {
         let mut then = Job::fold(job.id, facts);
         then.record_of(job.clone());
-        odds(&plan_with(&then, shop, runs))
+        odds(&plan_with(&then, shop, sims))
     };
     let (way, mut to) = at(facts)?;
     let telling = Telling::new(facts, shop.units);

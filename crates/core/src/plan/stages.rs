@@ -1,7 +1,7 @@
 //! The last stages of a plan: what each is asked from.
 
 use super::warming;
-use super::worked::beads_asked;
+use super::way_plan::beads_inputs;
 use super::{
     BenchPlan, CheckLine, CoolingPlan, CrackPlan, FinishPlan, HandOverPlan, HeatPlan, Lock, MapPlan,
     MethodPlan, PrepPlan, TorchPlan,
@@ -12,9 +12,9 @@ use crate::job::{Became, Job, Round};
 use crate::method::Way;
 use crate::shop::Shop;
 
-use crate::stage::method::Judged;
+use crate::stage::method::MethodContext;
 use crate::stage::part::PartFacts;
-use crate::stage::torch::{HeatedBy, StopAsked, TorchAsked, TroubleAsked};
+use crate::stage::torch::{HeatedBy, StopInputs, TorchInputs, TroubleInputs};
 use crate::stage::{Stage, check, finish, hand_over, iron, part, torch};
 
 /// What stops the job, or its heat, whatever way is gone.
@@ -50,7 +50,7 @@ pub(super) fn failed_here(job: &Job, cracks: &[CrackPlan]) -> u32 {
 pub(super) struct Later<'a> {
     pub job: &'a Job,
     pub shop: &'a Shop,
-    pub judged: &'a Judged<'a>,
+    pub context: &'a MethodContext<'a>,
     pub methods: &'a MethodPlan,
     pub prep: Option<&'a PrepPlan>,
     pub heat: Option<&'a HeatPlan>,
@@ -61,72 +61,72 @@ pub(super) struct Later<'a> {
 
 impl<'a> Later<'a> {
     fn round(&self) -> &'a Round {
-        self.judged.round
+        self.context.round
     }
 
     /// What may go wrong at the torch, and what would stop the work there.
-    fn trouble(&self) -> Option<(TroubleAsked<'a>, StopAsked<'a>)> {
-        let Self { judged, shop, prep, .. } = *self;
+    fn trouble(&self) -> Option<(TroubleInputs<'a>, StopInputs<'a>)> {
+        let Self { context, shop, prep, .. } = *self;
         let (taken, heat) = (self.methods.taken()?, self.heat?);
         if !self.round().repaired() {
             return None;
         }
-        let (planned, moves) = judged.moves_of(taken.way);
-        let steps = judged.steps.powers(heat.target_c);
-        let heats = judged.sources_of(taken.way).and_then(|sources| {
+        let (planned, moves) = context.moves_of(taken.way);
+        let steps = context.steps.powers(heat.target_c);
+        let heats = context.sources_of(taken.way).and_then(|sources| {
             let power = sources.power_of(heat)?;
             Some((sources.body, steps.reheat.unwrap_or(power)))
         });
-        let asked = TroubleAsked {
+        let asked = TroubleInputs {
             round: self.round(),
             shop,
-            part: judged.part,
-            cracks: judged.cracks,
+            part: context.part,
+            cracks: context.cracks,
             prep,
             way: taken.way,
             moves,
-            rocks: judged.locked_in,
+            rocks: context.locked_in,
             takes: &taken.takes,
         };
         let heats = heats.filter(|_| !heat.cold);
-        Some((asked, StopAsked { heat, heats, start: taken.odds_start, planned }))
+        Some((asked, StopInputs { heat, heats, start: taken.odds_start, planned }))
     }
 
     /// What heats it at the torch; nothing for a cold way.
     fn heated(&self, way: Way) -> Option<HeatedBy> {
         let heat = self.heat.filter(|heat| !heat.cold)?;
-        let steps = self.judged.steps.powers(heat.target_c);
-        let main = self.judged.sources_of(way).and_then(|sources| sources.power_of(heat));
+        let steps = self.context.steps.powers(heat.target_c);
+        let main = self.context.sources_of(way).and_then(|sources| sources.power_of(heat));
         Some(HeatedBy { main, steps, aim_c: heat.aim_c(), whole_c: heat.target_c })
     }
 
     pub fn torch(&self) -> Stage<Option<TorchPlan>> {
-        let Self { job, shop, judged, heat, prep, .. } = *self;
+        let Self { job, shop, context, heat, prep, .. } = *self;
         let chosen = self.methods.chosen;
-        let known = (judged.part, judged.belief.plausible.as_slice());
-        torch::stage(TorchAsked {
+        let known = (context.part, context.belief.plausible.as_slice());
+        torch::stage(TorchInputs {
             shop,
             job,
-            part: judged.part,
+            part: context.part,
             way: chosen,
             heat,
             laid: prep.map(|prep| (prep, self.map)),
             cooling: self.cooling,
-            beads: chosen.and_then(|way| beads_asked(judged, way, heat?, prep?)),
-            body: chosen.map_or_else(|| judged.body(), |way| judged.body_of(way)),
+            beads: chosen.and_then(|way| beads_inputs(context, way, heat?, prep?)),
+            body: chosen.map_or_else(|| context.body(), |way| context.body_of(way)),
             heated: chosen.and_then(|way| self.heated(way)),
             trouble: self.trouble(),
             takes: self.methods.taken().map_or(&[], |taken| taken.takes.as_slice()),
-            warming: heat.and_then(|heat| warming::warming(job, known, heat, judged.runs)),
+            warming: heat.and_then(|heat| warming::warming(job, known, heat, context.sims)),
         })
     }
 
     pub fn check(&self, torch: Option<&TorchPlan>) -> Stage<Vec<CheckLine>> {
-        check::stage(&check::CheckAsked {
+        check::stage(&check::CheckInputs {
             shop: self.shop,
             round: self.round(),
-            part: self.judged.part,
-            cracks: self.judged.cracks,
+            part: self.context.part,
+            cracks: self.context.cracks,
             prep: self.prep,
             map: self.map,
             way: self.methods.chosen,
@@ -136,12 +136,12 @@ impl<'a> Later<'a> {
 
     pub fn finish(&self) -> FinishPlan {
         match (self.prep, self.methods.chosen) {
-            (Some(prep), Some(way)) => finish::finish_plan(finish::FinishAsked {
+            (Some(prep), Some(way)) => finish::finish_plan(finish::FinishInputs {
                 round: self.round(),
                 shop: self.shop,
-                part: self.judged.part,
+                part: self.context.part,
                 prep,
-                straps: &self.judged.straps(way, prep),
+                straps: &self.context.straps(way, prep),
             }),
             _ => FinishPlan::default(),
         }
@@ -154,15 +154,15 @@ impl<'a> Later<'a> {
         hot: bool,
     ) -> Stage<HandOverPlan> {
         let chosen = self.methods.chosen;
-        hand_over::stage(&hand_over::HandOverAsked {
+        hand_over::stage(&hand_over::HandOverInputs {
             job: self.job,
             shop: self.shop,
-            part: self.judged.part,
-            cracks: self.judged.cracks,
+            part: self.context.part,
+            cracks: self.context.cracks,
             way: chosen,
             prep: self.prep,
-            iron: self.judged.belief.leading,
-            ductile: chosen.is_some_and(|way| self.judged.prep_asked(way).ductile),
+            iron: self.context.belief.leading,
+            ductile: chosen.is_some_and(|way| self.context.prep_inputs(way).ductile),
             check,
             torch,
             heat: self.heat,

@@ -7,7 +7,7 @@ use crate::crack::said::EndKind;
 use crate::crack::stop_hole::FoundBy;
 use crate::crack::tip_offset::{APART_MOST_MM, OwnTip};
 use crate::field::{FieldValue, Keyed, crack};
-use crate::job::{Change, Fact, Job, Round, Understood};
+use crate::job::{Change, Fact, Job, Parsed, Round};
 use crate::map::{At, Shape};
 
 /// The pairs of this job: an end marked by eye or with chalk, then drawn again as dye or magnetic particles showed it,
@@ -43,7 +43,7 @@ fn of_two_findings(job: &Job, plan: &CrackPlan, facts: &[Fact]) -> Option<Vec<Ow
     let mut standing = None;
     let mut then = None;
     for (at, fact) in facts.iter().enumerate() {
-        let (Change::Set { key: of, .. }, Some(Understood::Field(Some(FieldValue::One(id))))) =
+        let (Change::Set { key: of, .. }, Some(Parsed::Field(Some(FieldValue::One(id))))) =
             (&fact.change, &fact.understood)
         else {
             continue;

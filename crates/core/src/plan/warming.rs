@@ -2,7 +2,7 @@
 
 use super::HeatPlan;
 use super::learned::{RISEN_K, from_cold};
-use crate::heat::{FACTORS, Runs, ceiling_c, one_each};
+use crate::heat::{FACTORS, SimCache, ceiling_c, one_each};
 use crate::iron::Iron;
 use crate::job::{Deed, Job, Lighting, LogEntry, TorchEntry};
 use crate::quantity::{Celsius, Seconds};
@@ -21,7 +21,7 @@ pub(super) fn warming(
     job: &Job,
     facts: (&PartFacts, &[Iron]),
     heat: &HeatPlan,
-    runs: &Runs,
+    sims: &SimCache,
 ) -> Option<Warming> {
     let lit = job.heat().filter(|it| it.round + 1 == job.rounds.len() && it.cancelled_min.is_none())?;
     let off = |entry: &LogEntry| {
@@ -39,10 +39,10 @@ pub(super) fn warming(
     if warm || read.len() < 2 || last.celsius - ambient_c < RISEN_K {
         return None;
     }
-    let factor = runs.heating_fit(&body, power, &read)?;
+    let factor = sims.heating_fit(&body, power, &read)?;
     let power = scaled(power, factor)?;
     let most = Seconds::new(MOST_MIN * 60.0).ok()?;
-    let heating = runs.heat_until(&body, power, Celsius::new(heat.target_c).ok()?, most);
+    let heating = sims.heat_until(&body, power, Celsius::new(heat.target_c).ok()?, most);
     Some(Warming {
         target_c: heat.target_c,
         least_c: heat.least_c,

@@ -11,7 +11,7 @@ use super::lightings::LightingPlan;
 use super::line::PlanLine;
 use super::make::lock_of;
 use super::offered::Offered;
-use super::standing::is_hot;
+use super::status::is_hot;
 use super::{
     Amount, AtTorch, BenchPlan, Caution, CheckLine, Contender, CoolingPlan, CrackPlan, FinishPlan, GasPlan,
     HandOverPlan, HeatPlan, IronPlan, Lock, MapPlan, MethodPlan, Missing, PartPlan, PrepPlan, Station,
@@ -19,7 +19,7 @@ use super::{
 };
 use crate::base::day::Day;
 use crate::figure::{Figure, without_workings};
-use crate::heat::{Body, OwnFactor};
+use crate::heat::{OwnFactor, ThermalBody};
 use crate::iron::slowest_to_heat;
 use crate::job::{Allowed, Job, Lighting};
 use crate::method::Way;
@@ -76,7 +76,7 @@ pub struct Plan {
     pub learned: Vec<OwnFactor>,
     /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
     #[serde(skip)]
-    pub(crate) body: Option<Body>,
+    pub(crate) body: Option<ThermalBody>,
     /// What is odd against the rest.
     #[serde(default)]
     pub asked_back: Vec<AskedBack>,
@@ -222,13 +222,13 @@ impl Plan {
 
     /// The casting as the heat model sees it; nothing while weight, size or shape is not known.
     #[must_use]
-    pub fn casting(&self, job: &Job, shop: &Shop) -> Option<Body> {
+    pub fn casting(&self, job: &Job, shop: &Shop) -> Option<ThermalBody> {
         PartFacts::read(job, job.round(), shop).body(slowest_to_heat(&self.iron.plausible).iron.properties())
     }
 
     /// What is warmed of it as it is planned: all of it, or the seam and what lies round it.
     #[must_use]
-    pub fn warmed(&self, job: &Job, shop: &Shop) -> Option<Body> {
+    pub fn warmed(&self, job: &Job, shop: &Shop) -> Option<ThermalBody> {
         let zone = self.heat.as_ref().and_then(|heat| heat.zone);
         let iron = slowest_to_heat(&self.iron.plausible).iron.properties();
         zone.map_or_else(|| self.casting(job, shop), |zone| zone.body(iron))

@@ -6,7 +6,7 @@ use serde::Serialize;
 
 use super::{MethodPlan, Moment};
 use crate::field::{self, FieldValue, Keyed};
-use crate::heat::{HeatSource, Runs};
+use crate::heat::{HeatSource, SimCache};
 use crate::job::{Job, Round};
 use crate::method::MethodId;
 use crate::plan::make::methods_at;
@@ -199,13 +199,13 @@ fn in_the_shop(now: &Tried, plan: &MethodPlan, method: MethodId) -> Vec<Change> 
 /// The least change, of one thing or of two, that would make a method the first; or else that would leave it in at
 /// all. Each is tried on the whole plan.
 #[must_use]
-pub fn would(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>, method: MethodId) -> Would {
+pub fn would(job: &Job, shop: &Shop, sims: &SimCache, moment: Option<Moment>, method: MethodId) -> Would {
     let mut now = Tried { job: job.clone(), shop: shop.clone(), moment };
     // What the welder chose is not what the plan would choose.
     now.unset(field::method::CHOICE.key());
     now.unset(field::method::SCHOOL.key());
     let becomes = |it: &Tried| -> Option<(Becomes, f64)> {
-        let plan = methods_at(&it.job, &it.shop, runs, it.moment);
+        let plan = methods_at(&it.job, &it.shop, sims, it.moment);
         let at = plan.contenders.iter().position(|contender| contender.way.method == method)?;
         let contender = &plan.contenders[at];
         let then = match contender.excluded {
@@ -215,7 +215,7 @@ pub fn would(job: &Job, shop: &Shop, runs: &Runs, moment: Option<Moment>, method
         };
         Some((then, contender.odds.mean))
     };
-    let plan = methods_at(&now.job, &now.shop, runs, now.moment);
+    let plan = methods_at(&now.job, &now.shop, sims, now.moment);
     let was_left = plan.contenders.iter().any(|it| it.way.method == method && !it.excluded);
     let list = changes(&now, &plan, method);
     let singles = list.iter().map(|change| vec![change]);

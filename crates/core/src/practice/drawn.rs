@@ -34,7 +34,7 @@ const KINDS: [Kind; 9] = [
     Kind { name: "Belt pulley arm", family: "loaded_moving", shape: "spoked_wheel", mass: 13.0, size: [420.0, 420.0, 70.0], wall: 14.0, crack: 40.0, ends: ["edge", "tip"], loads: "bending", holds: "nothing", service_c: 30.0, oily: 0.2 },
 ];
 
-/// How wide the limbs of a frame are, in mm.
+/// House: how wide the limbs of a frame are, in mm.
 const LIMB_MM: f64 = 90.0;
 
 /// House: so often a part hides a second crack, stress from its casting, bronze under its paint.

@@ -8,8 +8,8 @@ use super::answers::{beyond_mm, hidden_found, hole_to_mm};
 use super::opened::opened;
 use super::otherwise::{Otherwise, otherwise};
 use super::truth_words::truth_words;
-use crate::faults::causes::Seen;
-use crate::heat::Runs;
+use crate::faults::causes::Symptom;
+use crate::heat::SimCache;
 use crate::iron::Iron;
 use crate::job::{Job, Lighting, TorchEntry};
 use crate::map::At;
@@ -274,13 +274,13 @@ impl Ended {
 
 /// What became of a practice; nothing for a real job. The same truth, seed and choices give the same.
 #[must_use]
-pub fn ended(job: &Job, shop: &Shop, runs: &Runs) -> Option<Ended> {
+pub fn ended(job: &Job, shop: &Shop, sims: &SimCache) -> Option<Ended> {
     let practice = job.practice.as_ref()?;
-    let believed = plan_with(job, shop, runs);
-    let truly = plan_as_if(&job.as_it_is(), shop, practice.truth.iron, runs);
+    let believed = plan_with(job, shop, sims);
+    let truly = plan_as_if(&job.as_it_is(), shop, practice.truth.iron, sims);
     let mut did = Did::of(practice, job, &believed, &truly);
     if did.way.is_some() && ran_on(job) {
-        did.opened = opened(job, shop, runs);
+        did.opened = opened(job, shop, sims);
     }
     let (tips, baked, found) = (did.tips(), did.baked(), did.hidden_found());
     let drawn = practice.draws().even("holds", "");
@@ -322,7 +322,7 @@ pub fn ended(job: &Job, shop: &Shop, runs: &Runs) -> Option<Ended> {
         way: did.way.map_or(String::new(), |way| way.label.clone()),
         parts: ends,
         truth: truth_words(&did),
-        otherwise: otherwise(&did, (odds, drawn), (shop, runs)),
+        otherwise: otherwise(&did, (odds, drawn), (shop, sims)),
         tips,
         minutes: minutes(job),
     })
@@ -369,7 +369,7 @@ fn headline(did: &Did<'_>, holds: bool, all: &[OddsPart]) -> String {
 
 /// It was seen at the torch that a crack got longer.
 fn ran_on(job: &Job) -> bool {
-    let seen = |entry: &TorchEntry| matches!(entry, TorchEntry::Trouble { seen: Seen::RanOn, .. });
+    let seen = |entry: &TorchEntry| matches!(entry, TorchEntry::Trouble { seen: Symptom::RanOn, .. });
     job.round().said_at_torch().any(|(_, it)| seen(&it.entry))
 }
 

@@ -2,7 +2,7 @@
 
 use super::answers::burnt;
 use crate::casting::said::Oil;
-use crate::faults::causes::Seen;
+use crate::faults::causes::Symptom;
 use crate::field;
 use crate::iron::Iron;
 use crate::job::{Deed, Job, TorchEntry};
@@ -22,7 +22,7 @@ struct Moment {
 }
 
 /// What goes wrong with the bead that was laid last. One thing is seen at a time, and once only until it was mended.
-pub(super) fn faults(practice: &Practice, job: &Job, plan: &Plan) -> Option<Seen> {
+pub(super) fn faults(practice: &Practice, job: &Job, plan: &Plan) -> Option<Symptom> {
     let round = job.round();
     let way = round.lit.as_ref()?.frozen.as_ref()?.way?;
     let joins = way.method.entry().joins;
@@ -42,7 +42,7 @@ pub(super) fn faults(practice: &Practice, job: &Job, plan: &Plan) -> Option<Seen
         not_peened: plan.torch.as_ref().is_some_and(|torch| torch.peen) && peened + 1 < bead,
         oily: practice.truth.oil && round.get(field::part::OIL) != Some(Oil::BakedClean),
     };
-    let open = |seen: Seen| {
+    let open = |seen: Symptom| {
         let mut standing = false;
         for (_, it) in &log {
             match &it.entry {
@@ -62,13 +62,13 @@ pub(super) fn faults(practice: &Practice, job: &Job, plan: &Plan) -> Option<Seen
 }
 
 /// What may be seen, with its chance, what hurts most first.
-fn chances(practice: &Practice, joins: Joins, at: &Moment, burnt: bool) -> Vec<(Seen, f64)> {
+fn chances(practice: &Practice, joins: Joins, at: &Moment, burnt: bool) -> Vec<(Symptom, f64)> {
     let arc = matches!(joins, Joins::Arc | Joins::ArcBronze);
     let brazes = matches!(joins, Joins::Bronze | Joins::Silver | Joins::ArcBronze);
     let cold = |a_50_k: f64, most: f64| (a_50_k * at.under_k / 50.0).min(most);
     let ductile = matches!(practice.truth.iron, Iron::Ductile | Iron::NiResist | Iron::Steel);
     let mut chances = vec![(
-        Seen::ToeCrack,
+        Symptom::ToeCrack,
         if arc {
             let iron = if ductile { 0.5 } else { 1.0 };
             cold(0.04, 0.25) * iron
@@ -80,15 +80,15 @@ fn chances(practice: &Practice, joins: Joins, at: &Moment, burnt: bool) -> Vec<(
         },
     )];
     if brazes {
-        chances.push((Seen::NoFlow, cold(0.1, 0.5) + if at.oily { 0.15 } else { 0.0 }));
-        chances.push((Seen::WhiteSmoke, (at.over_k / 50.0 * 0.1).min(0.5)));
+        chances.push((Symptom::NoFlow, cold(0.1, 0.5) + if at.oily { 0.15 } else { 0.0 }));
+        chances.push((Symptom::WhiteSmoke, (at.over_k / 50.0 * 0.1).min(0.5)));
     }
     if !brazes && joins != Joins::Pins {
         let pores = if at.oily { 0.3 } else { 0.0 } + if practice.truth.old_bronze { 0.2 } else { 0.0 };
-        chances.push((Seen::Pinholes, pores));
+        chances.push((Symptom::Pinholes, pores));
     }
     if burnt {
-        chances.push((Seen::HardSpot, 0.3));
+        chances.push((Symptom::HardSpot, 0.3));
     }
     chances.retain(|(_, chance)| *chance > 0.0);
     chances

@@ -9,7 +9,7 @@ use uuid::Uuid;
 use super::Ended;
 use crate::base::problem::FieldProblem;
 use crate::field::{self, crack_key, face_key, job_field, parse_value};
-use crate::job::{Change, Fact, Job, Understood};
+use crate::job::{Change, Fact, Job, Parsed};
 use crate::map::{Drawn, Shape, Vertex};
 use crate::quantity::UnitSystem;
 use crate::secret::{Level, Practised, Truth, digest, open, seal};
@@ -185,7 +185,7 @@ impl CaseFile {
             at_server_ms: now_ms,
             who: String::new(),
             sender: String::new(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
         };
         Ok(changes.into_iter().enumerate().map(fact).collect())
@@ -226,6 +226,7 @@ impl ResultFile {
     /// # Errors
     /// What cannot, at its place.
     pub fn possible(&self) -> Result<(), FieldProblem> {
+        /// House: letters of a text in a result.
         const LETTERS_MOST: usize = 600;
         if self.format != RESULT_FORMAT {
             return Err(FieldProblem::new("format", "that is no result of a practice", RESULT_FORMAT));

@@ -1,8 +1,8 @@
 //! Whether a crack of the drawn face ran on while it was heated: with the true iron, the true flame, where it was put.
 
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::job::{Job, Lighting};
-use crate::plan::{FlameAsked, Opens, face_part, opens, plan_as_if};
+use crate::plan::{FlamePlacement, Opens, face_part, opens, plan_as_if};
 use crate::secret::{Practice, bench};
 use crate::shop::Shop;
 
@@ -15,9 +15,9 @@ pub(super) fn stands(practice: &Practice) -> f64 {
 }
 
 /// The crack that runs on in this heat, and when; nothing where none does, and for what is no drawn face under a flame.
-pub(super) fn opened(job: &Job, shop: &Shop, runs: &Runs) -> Option<Opens> {
+pub(super) fn opened(job: &Job, shop: &Shop, sims: &SimCache) -> Option<Opens> {
     job.round().lit.as_ref().filter(|lit| lit.what == Lighting::Main)?;
-    under(job, shop, runs, FlameAt::Said)
+    under(job, shop, sims, FlameAt::Said)
 }
 
 /// Where the flame is.
@@ -30,16 +30,16 @@ pub(super) enum FlameAt {
 }
 
 /// The same with the flame put elsewhere.
-pub(super) fn under(job: &Job, shop: &Shop, runs: &Runs, at: FlameAt) -> Option<Opens> {
+pub(super) fn under(job: &Job, shop: &Shop, sims: &SimCache, at: FlameAt) -> Option<Opens> {
     let truly = job.as_it_is();
     let practice = truly.practice.as_ref()?;
-    let plan = plan_as_if(&truly, shop, practice.truth.iron, runs);
+    let plan = plan_as_if(&truly, shop, practice.truth.iron, sims);
     let part = face_part(&truly, &plan, &bench(practice, shop)).ok()?;
     let model = part.model().ok()?;
     let asked = match at {
-        FlameAt::Said => FlameAsked::default().or_as_said(&truly, part.face),
-        FlameAt::Break => FlameAsked { at: Some(part.joint()), ..FlameAsked::default() },
-        FlameAt::All => FlameAsked { swept: true, ..FlameAsked::default() },
+        FlameAt::Said => FlamePlacement::default().or_as_said(&truly, part.face),
+        FlameAt::Break => FlamePlacement { at: Some(part.joint()), ..FlamePlacement::default() },
+        FlameAt::All => FlamePlacement { swept: true, ..FlamePlacement::default() },
     };
     opens(&part, &model, &asked, stands(practice))
 }

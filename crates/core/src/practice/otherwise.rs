@@ -6,7 +6,7 @@ use super::answers::{beyond_by, hidden_shows, is_at_hand};
 use super::ended::{Did, TrueTip};
 use super::opened::{FlameAt, under};
 use crate::crack::stop_hole::{FoundBy, stop_hole};
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::method::OddsPart;
 use crate::quantity::WallMillimetres;
 use crate::shop::Shop;
@@ -53,7 +53,7 @@ const WORTH_SAYING: f64 = 0.005;
 pub(super) fn otherwise(
     did: &Did<'_>,
     (odds, drawn): (f64, f64),
-    (shop, runs): (&Shop, &Runs),
+    (shop, sims): (&Shop, &SimCache),
 ) -> Vec<Otherwise> {
     let mut all = Vec::new();
     let mut add = |choice: String, words: String, then: f64| {
@@ -74,7 +74,7 @@ pub(super) fn otherwise(
             (FlameAt::All, "flame.swept", "The flame swept over all of it"),
         ];
         for (at, choice, words) in elsewhere {
-            if did.opened.is_some() && under(did.job, shop, runs, at).is_none() {
+            if did.opened.is_some() && under(did.job, shop, sims, at).is_none() {
                 let calm = Did { opened: None, ..*did };
                 let (parts, on_top) = calm.parts(way, &calm.tips(), calm.baked(), calm.hidden_found());
                 let then = calm.odds(way.odds_start.mean, &parts, &on_top, calm.open());

@@ -8,9 +8,9 @@ use super::made_up::Case;
 use super::told::told;
 use crate::casting::said::Oil;
 use crate::field::{self, crack_key};
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::iron::Confidence;
-use crate::job::{Change, Fact, Job, Lighting, Recorded, TorchEntry, Understood, accept};
+use crate::job::{Change, Fact, Job, Lighting, Parsed, Recorded, TorchEntry, accept};
 use crate::plan::{Plan, plan_with};
 use crate::quantity::UnitSystem;
 use crate::secret::Level;
@@ -30,13 +30,14 @@ pub enum Rule {
 /// A case under a rule's hands.
 struct Player<'a> {
     shop: &'a Shop,
-    runs: &'a Runs,
+    sims: &'a SimCache,
     facts: Vec<Fact>,
     job: Job,
     now_ms: i64,
     last_id: u128,
 }
 
+/// A minute in ms, by definition.
 const MINUTE_MS: f64 = 60_000.0;
 /// Ours: no rule waits any longer for a heat.
 const WAITS_MIN: f64 = 240.0;
@@ -45,19 +46,19 @@ const BEAD_MIN: f64 = 2.0;
 
 /// Plays a case by a rule; nothing where the rule finds no way at all, and the part is left alone.
 #[must_use]
-pub fn play(case: &Case, rule: Rule, shop: &Shop, runs: &Runs) -> Option<Ended> {
+pub fn play(case: &Case, rule: Rule, shop: &Shop, sims: &SimCache) -> Option<Ended> {
     // Who goes the quickest way hears no advice.
     let level = if rule == Rule::WithThePlan { Level::WithThePlan } else { Level::Alone };
-    let mut player = Player::new(case, level, shop, runs);
+    let mut player = Player::new(case, level, shop, sims);
     match rule {
         Rule::WithThePlan => player.with_the_plan(),
         Rule::QuickestWay => player.quickest_way(),
     }
-    ended(&player.job, shop, runs)
+    ended(&player.job, shop, sims)
 }
 
 impl<'a> Player<'a> {
-    fn new(case: &Case, level: Level, shop: &'a Shop, runs: &'a Runs) -> Self {
+    fn new(case: &Case, level: Level, shop: &'a Shop, sims: &'a SimCache) -> Self {
         let mut last_id = 0;
         let next = || {
             last_id += 1;
@@ -66,11 +67,11 @@ impl<'a> Player<'a> {
         let facts = told(case, level, next, 0);
         let job = Job::fold(Uuid::from_u128(u128::MAX), &facts);
         let now_ms = 0;
-        Self { shop, runs, last_id: facts.len() as u128, facts, job, now_ms }
+        Self { shop, sims, last_id: facts.len() as u128, facts, job, now_ms }
     }
 
     fn plan(&self) -> Plan {
-        plan_with(&self.job, self.shop, self.runs)
+        plan_with(&self.job, self.shop, self.sims)
     }
 
     fn next_id(&mut self) -> Uuid {
@@ -99,7 +100,7 @@ impl<'a> Player<'a> {
             later += 1;
             Uuid::from_u128(later)
         };
-        for (id, shown) in answers_more(&self.job, &self.plan(), &change, (self.shop, self.runs), next) {
+        for (id, shown) in answers_more(&self.job, &self.plan(), &change, (self.shop, self.sims), next) {
             self.push(id, shown);
         }
         self.last_id = later;
@@ -114,7 +115,7 @@ impl<'a> Player<'a> {
             at_server_ms: self.now_ms,
             who: String::new(),
             sender: String::new(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
         });
         let before = std::mem::replace(&mut self.job, Job::fold(Uuid::from_u128(u128::MAX), &self.facts));
@@ -222,7 +223,7 @@ impl<'a> Player<'a> {
         }
         let Some(torch) = self.plan().torch else { return };
         let pieces = torch.planned;
-        let truly = plan_with(&self.job.as_it_is(), self.shop, self.runs);
+        let truly = plan_with(&self.job.as_it_is(), self.shop, self.sims);
         let bench = self.job.practice.as_ref().map(|practice| crate::secret::bench(practice, self.shop));
         let mut pad = bench.and_then(|bench| Pad::on(&self.job.as_it_is(), &truly, &bench));
         let least_c = torch.window.filter(|_| waits).map_or(f64::NEG_INFINITY, |(least, _)| least);

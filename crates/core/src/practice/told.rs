@@ -4,7 +4,7 @@ use uuid::Uuid;
 
 use super::made_up::Case;
 use crate::field::{crack_key, face_key};
-use crate::job::{Change, Fact, Understood};
+use crate::job::{Change, Fact, Parsed};
 use crate::map::{Drawn, MarkKind, Shape};
 use crate::quantity::UnitSystem;
 use crate::secret::{Level, Practised};
@@ -62,7 +62,7 @@ fn said(id: Uuid, revision: u64, change: Change, now_ms: i64) -> Fact {
         at_server_ms: now_ms,
         who: String::new(),
         sender: String::new(),
-        understood: Understood::of(&change, None),
+        understood: Parsed::of(&change, None),
         change,
     }
 }

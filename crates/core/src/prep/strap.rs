@@ -1,6 +1,6 @@
 //! A steel strap over a seam: how much steel, which flat, how many bolts, and what part of the load it takes.
 
-/// Young's modulus of mild steel, GPa.
+/// Young's modulus of mild steel, GPa (law: of the material).
 const STEEL_GPA: f64 = 210.0;
 /// **House**: what the strap and its bolts are worked at, MPa; of the iron a quarter of what it stands.
 const STRAP_MPA: f64 = 100.0;
@@ -34,6 +34,7 @@ struct Bolt {
     mm2: f64,
 }
 
+/// mm in an inch, by definition.
 const INCH_MM: f64 = 25.4;
 
 impl Stock {

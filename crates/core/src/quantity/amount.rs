@@ -31,7 +31,7 @@ pub const AMOUNTS: &str = "12 rods, 2.5 kg or 5 lb, half a bottle, 110 bar or 16
 /// What would be right where a price is asked for.
 pub const PRICES: &str = "38 a kg, 1.20 a rod or 95 a bottle";
 
-/// Of the United States: shops that say gallons show inches.
+/// Of the United States, by definition: shops that say gallons show inches.
 const LITRES_PER_GALLON: f64 = 3.785_412;
 
 const PIECES: &[&str] = &[

@@ -34,7 +34,7 @@ const SIZES_MM: (f64, f64) = (0.3, 50.0);
 /// What stands on a drill of a number or letter size; nothing for any other.
 #[must_use]
 pub fn named(mm: f64) -> Option<String> {
-    /// Half of the last place in which these sizes are given.
+    /// Half of the last place in which these sizes are given: arithmetic.
     const SAME_IN: f64 = 0.00005;
     let inches = mm / MM_PER_IN;
     // What is a round metric size is called so, whatever lies near it.
@@ -55,8 +55,9 @@ pub fn named(mm: f64) -> Option<String> {
 /// House.
 #[must_use]
 pub fn for_a_thread(mm: f64) -> Option<(String, f64)> {
-    /// What a tap still cuts without harm.
+    /// House: so far under, a tap still cuts without harm.
     const UNDER_MM: f64 = 0.05;
+    /// House: a drill further off is none for this thread.
     const NEAR_MM: f64 = 0.2;
     let sixty_fourths =
         (1..=64_u32).map(|parts| (super::shown::fraction(parts, 64), f64::from(parts) / 64.0));

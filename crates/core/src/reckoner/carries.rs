@@ -3,7 +3,7 @@
 use super::metal::{IRON, iron};
 use super::{
     Answer, Blank, Calculation, Filled,
-    Piece::{Answer as Said, Ask, Words},
+    SentencePart::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::FieldProblem;
 use crate::body::{Corner, GRAVITY, Load, Section, Shock, Stands, margin_notes, strength};

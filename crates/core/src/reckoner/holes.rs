@@ -3,7 +3,7 @@
 use super::metal::{IRON, WALL, iron, wall};
 use super::{
     Answer, Blank, Calculation, Filled, Illustration,
-    Piece::{Answer as Said, Ask, Words},
+    SentencePart::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::FieldProblem;
 use crate::crack::stop_hole::{FoundBy, drill_under, stop_hole as hole_for};

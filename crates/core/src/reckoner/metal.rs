@@ -2,13 +2,13 @@
 
 use super::{
     Answer, Blank, Calculation, Filled, Illustration,
-    Piece::{Answer as Said, Ask, Words},
+    SentencePart::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::{FieldProblem, OutOfRange};
 use crate::casting::shape::PartShape;
 use crate::casting::weight::estimated_weight;
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::{Body, HARD_EDGE_S, Pass, edge_cooling_s, softening_preheat_c};
+use crate::heat::{HARD_EDGE_S, Pass, ThermalBody, softening_preheat_c, t8_5_s};
 use crate::iron::{Iron, IronProperties, sound_speed_m_s};
 use crate::prep::groove::{Groove, GrooveForm, usual_lip_mm, usual_root_radius_mm};
 use crate::prep::groove_volume::seam_fill;
@@ -24,6 +24,7 @@ pub(super) const IRON: Blank = Blank::one_of(
 pub(super) const MASS: Blank =
     Blank::amount("mass", "Weight", Kind::Mass, (0.05, 5_000.0), ("12 kg", "26 lb"));
 pub(super) const SHAPE: Blank = Blank::one_of("shape", "Shape", PartShape::CHOICES);
+/// House: bounds of a side in mm.
 const SIDE: (f64, f64) = (1.0, 10_000.0);
 pub(super) const LENGTH: Blank = Blank::amount("length", "Length", Kind::Length, SIDE, ("300 mm", "12 in"));
 pub(super) const WIDTH: Blank = Blank::amount("width", "Width", Kind::Length, SIDE, ("200 mm", "8 in"));
@@ -52,7 +53,7 @@ fn side(filled: &Filled, blank: &Blank) -> Result<Millimetres, FieldProblem> {
 }
 
 /// The part as one body in this shop's air; heavier than its box is told at its weight.
-pub(super) fn body(filled: &Filled, shop: &Shop) -> Result<Body, FieldProblem> {
+pub(super) fn body(filled: &Filled, shop: &Shop) -> Result<ThermalBody, FieldProblem> {
     let (iron, mass_kg) = (properties(filled), filled.amount(&MASS));
     let sides = (side(filled, &LENGTH)?, side(filled, &WIDTH)?, side(filled, &HEIGHT)?);
     let box_kg = [sides.0, sides.1, sides.2].map(|it| it.millimetres() / 1000.0).iter().product::<f64>()
@@ -65,7 +66,7 @@ pub(super) fn body(filled: &Filled, shop: &Shop) -> Result<Body, FieldProblem> {
     let mass = Kilograms::new(mass_kg).map_err(|out| out.at(MASS.key))?;
     let factor = shape(filled).surface_factor();
     let ambient = Celsius::new(shop.ambient_c).map_err(|out| out.at(MASS.key))?;
-    Body::new(iron, mass, sides, factor, ambient).map_err(|out: OutOfRange| out.at(SHAPE.key))
+    ThermalBody::new(iron, mass, sides, factor, ambient).map_err(|out: OutOfRange| out.at(SHAPE.key))
 }
 
 pub(super) const WEIGHT: Calculation = Calculation {
@@ -340,7 +341,7 @@ fn edge(filled: &Filled, _: &Shop) -> Result<Answer, FieldProblem> {
     };
     let part = Celsius::new(filled.amount(&AT)).map_err(|out| out.at(AT.key))?;
     let wall = wall(filled)?;
-    let seconds = edge_cooling_s(&iron, pass, wall, part).ok_or_else(|| {
+    let seconds = t8_5_s(&iron, pass, wall, part).ok_or_else(|| {
         FieldProblem::new(AT.key, "it is too warm to harden", filled.units.say_exactly(490.0, Unit::Celsius))
     })?;
     let soft_c = softening_preheat_c(&iron, pass, wall);

@@ -26,7 +26,7 @@ use crate::shop::Shop;
 
 /// One piece of a sentence.
 #[derive(Debug, Clone, Copy)]
-pub enum Piece {
+pub enum SentencePart {
     Words(&'static str),
     Ask(&'static Blank),
     /// A figure or words that are worked out, by name.
@@ -40,7 +40,7 @@ pub struct Calculation {
     pub name: &'static str,
     /// What a welder may say when looking for it, beside the words of its name and sentence.
     pub found_by: &'static str,
-    pub sentence: &'static [Piece],
+    pub sentence: &'static [SentencePart],
     pub work: fn(&Filled, &Shop) -> Result<Answer, FieldProblem>,
     /// The answer that a job keeps as a fact: which, and of what field.
     pub fact: Option<(&'static str, &'static str)>,
@@ -117,19 +117,19 @@ pub struct Reckoned {
     pub words: BTreeMap<String, String>,
     pub notes: Vec<String>,
     /// How each amount was understood, by the key of its blank.
-    pub understood: BTreeMap<String, Understood>,
+    pub understood: BTreeMap<String, ParsedAmount>,
     pub illustration: Option<Illustration>,
 }
 
 /// An amount as it was understood.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Understood {
+pub struct ParsedAmount {
     pub metric: Shown,
     pub imperial: Shown,
 }
 
-impl Understood {
+impl ParsedAmount {
     fn of(value: f64, unit: Unit) -> Self {
         let (metric, imperial) = exactly(value, unit);
         Self { metric, imperial }
@@ -140,8 +140,8 @@ impl Calculation {
     /// What is asked for, in the order of the sentence.
     pub fn blanks(&self) -> impl Iterator<Item = &'static Blank> {
         self.sentence.iter().filter_map(|piece| match piece {
-            Piece::Ask(blank) => Some(*blank),
-            Piece::Words(_) | Piece::Answer(_) => None,
+            SentencePart::Ask(blank) => Some(*blank),
+            SentencePart::Words(_) | SentencePart::Answer(_) => None,
         })
     }
 
@@ -170,7 +170,7 @@ impl Calculation {
             notes: answer.notes.iter().map(|it| said(it, units)).collect(),
             understood: filled
                 .amounts()
-                .map(|(key, value, unit)| (key.to_owned(), Understood::of(value, unit)))
+                .map(|(key, value, unit)| (key.to_owned(), ParsedAmount::of(value, unit)))
                 .collect(),
             illustration: answer.illustration,
         })
@@ -199,7 +199,7 @@ mod tests {
                 let found = calculation.reckon(&BTreeMap::new(), units, &Shop::of(&BTreeMap::new()));
                 let found = found.unwrap_or_else(|problems| panic!("{}: {problems:?}", calculation.id));
                 for piece in calculation.sentence {
-                    let Piece::Answer(id) = piece else { continue };
+                    let SentencePart::Answer(id) = piece else { continue };
                     let said = found.words.contains_key(*id) || found.figures.iter().any(|it| it.id == *id);
                     assert!(said, "{} does not say {id}", calculation.id);
                 }

@@ -3,7 +3,7 @@
 use super::metal::{IRON, WALL, properties, wall};
 use super::{
     Answer, Blank, Calculation, Filled,
-    Piece::{Answer as Said, Ask, Words},
+    SentencePart::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::FieldProblem;
 use crate::figure::{Certainty, Figure, Source};

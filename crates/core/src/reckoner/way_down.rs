@@ -3,7 +3,7 @@
 use super::metal::{HEIGHT, IRON, LENGTH, MASS, SHAPE, WIDTH, body, shape};
 use super::{
     Answer, Blank, Calculation, Filled, Illustration,
-    Piece::{Answer as Said, Ask, Words},
+    SentencePart::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::FieldProblem;
 use crate::figure::{Certainty, Figure, Source};

@@ -3,14 +3,14 @@
 use super::metal::{HEIGHT, IRON, LENGTH, MASS, SHAPE, WIDTH, body, iron, properties};
 use super::{
     Answer, Blank, Calculation, Filled, Illustration,
-    Piece::{Answer as Said, Ask, Words},
+    SentencePart::{Answer as Said, Ask, Words},
 };
 use crate::base::problem::FieldProblem;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{
-    BarPower, Body, FactorOf, HeatSource, HeatingKnown, HotSpot, OvenRun, RUNS_FROM, SourceKind,
+    BarPower, FactorOf, HeatSource, HeatingKnown, HotSpot, OvenRun, RUNS_FROM, SourceKind, ThermalBody,
     against_usual, burnt_together, ceiling_c, energy_joules, gas_need_m3, heat_until, heating_band,
-    in_the_oven_c, own_factor, pull_mpa, stress_intensity,
+    in_the_oven_c, own_factor, stress_intensity, thermal_stress_mpa,
 };
 use crate::quantity::{Celsius, Kilograms, Kind, Seconds, Unit, Watts, number};
 use crate::shop::Shop;
@@ -34,7 +34,7 @@ const FLAME: Blank = Blank::one_of(
 )
 .usually("weed_burner");
 
-/// Nobody heats longer at one go.
+/// House: nobody heats longer at one go.
 const MOST_S: f64 = 72.0 * 3600.0;
 
 pub(super) const WILL_IT_DO: Calculation = Calculation {
@@ -79,7 +79,7 @@ fn will_it_do(filled: &Filled, shop: &Shop) -> Result<Answer, FieldProblem> {
     let power = BarPower::Flame { even: watts(net_w)?, local: watts(0.0)?, station: 0.5, covered: 0.0 };
     let longest = Seconds::new(MOST_S).map_err(|out| out.at(TO.key))?;
     let to_c = to.celsius();
-    let minutes = |body: &Body, power: BarPower| {
+    let minutes = |body: &ThermalBody, power: BarPower| {
         if ceiling_c(body, power) <= to_c {
             None
         } else {
@@ -291,7 +291,7 @@ fn pull(filled: &Filled, _: &Shop) -> Result<Answer, FieldProblem> {
         points_at_flame: true,
         free_edge_beyond: filled.choice(&BEYOND) == "edge",
     };
-    let mpa = pull_mpa(&iron.properties(), &spot);
+    let mpa = thermal_stress_mpa(&iron.properties(), &spot);
     let k = stress_intensity(mpa, filled.amount(&CRACK), filled.choice(&RUNS_IN) == "edge");
     let share = k / iron.toughness_mpa_sqrt_m();
     let words = if mpa <= 0.0 {

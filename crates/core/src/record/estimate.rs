@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::base::problem::FieldProblem;
 
-/// Raised when the shape below changes; older ones stay readable.
+/// Ours. Raised when the shape below changes; older ones stay readable.
 pub const ESTIMATE_FORMAT: u32 = 1;
 
 /// One line of an estimate.
@@ -37,8 +37,11 @@ pub struct Estimate {
     pub ready: String,
 }
 
+/// House: lines of an estimate.
 const LINES_MOST: usize = 200;
+/// House: letters of one of its texts.
 const TEXT_MOST: usize = 400;
+/// House: no estimate is dearer, in any money.
 const MONEY_MOST: f64 = 1e9;
 
 impl Estimate {

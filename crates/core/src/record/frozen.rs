@@ -6,7 +6,7 @@ use super::FrozenFigure;
 use crate::base::problem::FieldProblem;
 use crate::method::Way;
 
-/// Raised when the shape below changes; older ones stay readable.
+/// Ours. Raised when the shape below changes; older ones stay readable.
 pub const FROZEN_FORMAT: u32 = 1;
 
 /// What the record shows was planned.

@@ -10,7 +10,9 @@ pub struct Draws {
 
 /// FNV-1a, 64 bits.
 pub(super) fn hash(bytes: impl IntoIterator<Item = u8>) -> u64 {
+    /// Offset of the FNV-1a hash of 64 bits.
     const START: u64 = 0xcbf2_9ce4_8422_2325;
+    /// Prime of the FNV-1a hash of 64 bits.
     const PRIME: u64 = 0x0000_0100_0000_01b3;
     bytes.into_iter().fold(START, |hash, byte| (hash ^ u64::from(byte)).wrapping_mul(PRIME))
 }
@@ -41,6 +43,7 @@ impl Draws {
     /// Normal, mean 0 and deviation 1, held within three deviations.
     #[must_use]
     pub fn normal(&self, name: &str, spot: &str) -> f64 {
+        /// House: nothing is drawn further out, in deviations.
         const MOST: f64 = 3.0;
         let bell = Normal::new(0.0, 1.0).expect("a deviation of 1 is one");
         bell.inverse_cdf(self.even(name, spot)).clamp(-MOST, MOST)

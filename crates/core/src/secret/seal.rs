@@ -14,7 +14,7 @@ impl Broken {
     }
 }
 
-/// Any number: it is no secret, it only keeps the truth from being read in passing.
+/// Ours, any number: it is no secret, it only keeps the truth from being read in passing.
 const COVER: u64 = 0x5ea1_0f1c_a57b_0117;
 
 fn covered(bytes: impl IntoIterator<Item = u8>) -> Vec<u8> {
@@ -42,7 +42,7 @@ pub fn digest(text: &str) -> u64 {
 /// # Errors
 /// [`Broken`]: it is not whole, or what is in it cannot be.
 pub fn open(sealed: &str) -> Result<Truth, Broken> {
-    /// No truth is longer.
+    /// House: no truth is longer, in bytes.
     const MOST: usize = 20_000;
     let sealed = sealed.trim();
     if !sealed.is_ascii() || !sealed.len().is_multiple_of(2) || sealed.len() > MOST {

@@ -15,7 +15,7 @@ use crate::method::{Coupon, MOVED_MOST_MM, OwnMove, OwnRepair};
 use crate::quantity::UnitSystem;
 use crate::stores::{OwnUse, fits};
 
-/// Letters of a job's name as it is kept beside what it took.
+/// House: letters of a job's name as it is kept beside what it took.
 const NAME_MOST: usize = 80;
 /// Ours: more coupons are no bench but a laboratory.
 const COUPONS_MOST: usize = 2_000;

@@ -20,7 +20,7 @@ pub use self::word::{
 };
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::{TimedStep, WorkingWeek};
-use crate::field::{Held, choices, get, shop};
+use crate::field::{FieldState, choices, get, shop};
 use crate::heat::{HeatSource, OwnFactor, Packing};
 use crate::method::{Coupon, MethodId, OwnMove, OwnRepair, OwnScrap, PRACTISED};
 use crate::prep::said::PinKind;
@@ -143,7 +143,7 @@ impl Shop {
     }
 
     #[must_use]
-    pub fn of(values: &BTreeMap<String, Held>) -> Self {
+    pub fn of(values: &BTreeMap<String, FieldState>) -> Self {
         let many = |field| get(values, field).map(<[String]>::to_vec);
         let kit = get(values, shop::STITCH_KIT) == Some(true);
         let listed: Vec<String> = [many(shop::RODS), many(shop::PACKINGS)]
@@ -219,7 +219,7 @@ impl Shop {
 
     /// The shop as its log makes it: with what jobs took since each thing was counted.
     #[must_use]
-    pub fn of_log(values: &BTreeMap<String, Held>, facts: &[ShopFact]) -> Self {
+    pub fn of_log(values: &BTreeMap<String, FieldState>, facts: &[ShopFact]) -> Self {
         let mut counted = Self::of(values);
         counted.used = taken(facts)
             .filter_map(|fact| match &fact.change {

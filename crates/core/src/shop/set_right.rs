@@ -7,7 +7,7 @@ use crate::base::log::undone;
 use crate::stores::{StoreItem, TakenWhen, UsedInRound, UsedUpHere, taking_word};
 
 /// One thing that was taken for a job, and stands.
-struct Standing {
+struct StandingTake {
     fact: Uuid,
     item: Uuid,
     amount: f64,
@@ -15,9 +15,9 @@ struct Standing {
     revision: u64,
 }
 
-fn standing(facts: &[ShopFact], of: Uuid) -> Vec<Standing> {
+fn standing(facts: &[ShopFact], of: Uuid) -> Vec<StandingTake> {
     let one = |fact: &ShopFact| match &fact.change {
-        ShopWord::Used { item, amount, job, instead, .. } if *job == of => Some(Standing {
+        ShopWord::Used { item, amount, job, instead, .. } if *job == of => Some(StandingTake {
             fact: fact.id,
             item: *item,
             amount: *amount,
@@ -45,15 +45,15 @@ pub fn set_right(
     };
     let said = || rounds.iter().flat_map(|round| round.used.iter().map(move |used| (round, used)));
     // As planned, where the round has said otherwise; and what was said and is no more.
-    let planned = |old: &Standing| {
+    let planned = |old: &StandingTake| {
         let round = planned_for(rounds, (old.fact, old.item, old.instead)).map(|(round, _)| round);
         round.is_some_and(|round| round.used.iter().any(|used| serves(old.item, used)))
     };
     let is_a_lighting = |fact: Uuid| rounds.iter().any(|round| round.lit.contains(&fact));
-    let stale = |old: &Standing| {
+    let stale = |old: &StandingTake| {
         old.instead.is_some_and(|fact| !is_a_lighting(fact) && said().all(|(_, used)| used.fact != fact))
     };
-    let goes: Vec<&Standing> = standing.iter().filter(|old| planned(old) || stale(old)).collect();
+    let goes: Vec<&StandingTake> = standing.iter().filter(|old| planned(old) || stale(old)).collect();
     let take = |item: Uuid, amount: f64, instead: Option<Uuid>| ShopWord::Used {
         item,
         amount,

@@ -6,9 +6,9 @@ use crate::base::log::{Fact, own_words};
 use crate::base::problem::FieldProblem;
 use crate::field::FieldValue;
 
-struct Told(Vec<ShopFact>);
+struct ToldShop(Vec<ShopFact>);
 
-impl Told {
+impl ToldShop {
     fn say(&mut self, sender: &str, word: ShopWord) -> Result<Uuid, FieldProblem> {
         let understood = may_be_said(&self.0, &word, sender)?;
         let revision = self.0.len() as u64 + 1;
@@ -38,7 +38,7 @@ impl Told {
 
 #[test]
 fn a_setting_is_taken_back_and_put_back() {
-    let mut told = Told(Vec::new());
+    let mut told = ToldShop(Vec::new());
     told.set("laptop", "shop.ambient", "18 C").unwrap();
     let second = told.set("laptop", "shop.ambient", "5 C").unwrap();
     told.say("laptop", ShopWord::Undo { target: second }).unwrap();
@@ -50,7 +50,7 @@ fn a_setting_is_taken_back_and_put_back() {
 
 #[test]
 fn everybody_takes_back_their_own_word() {
-    let mut told = Told(Vec::new());
+    let mut told = ToldShop(Vec::new());
     let theirs = told.set("phone", "shop.name", "Lockside").unwrap();
     told.set("laptop", "shop.ambient", "5 C").unwrap();
     assert!(told.say("laptop", ShopWord::Undo { target: theirs }).is_err());
@@ -64,13 +64,13 @@ fn everybody_takes_back_their_own_word() {
 #[case::no_such_setting("shop.colour", "red", "shop.colour")]
 #[case::a_field_of_a_job("part.wall", "12", "part.wall")]
 fn what_cannot_be_is_refused_at_its_field(#[case] key: &str, #[case] typed: &str, #[case] field: &str) {
-    let problem = Told(Vec::new()).set("laptop", key, typed).unwrap_err();
+    let problem = ToldShop(Vec::new()).set("laptop", key, typed).unwrap_err();
     assert_eq!(problem.field, field);
 }
 
 #[test]
 fn what_was_understood_when_it_was_said_stays_so() {
-    let mut told = Told(Vec::new());
+    let mut told = ToldShop(Vec::new());
     told.set("laptop", "shop.ambient", "18 C").unwrap();
     told.0[0].understood = Some(Some(FieldValue::Number(99.0)));
     assert_eq!(Shop::of(&settings(&told.0)).ambient_c, 99.0, "past the bounds of today");
@@ -88,7 +88,7 @@ fn the_clock_is_as_it_was_said_else_as_the_units_are(
     #[case] units: UnitSystem,
     #[case] twelve_hours: bool,
 ) {
-    let mut told = Told(Vec::new());
+    let mut told = ToldShop(Vec::new());
     if !said.is_empty() {
         told.set("laptop", "shop.clock", said).unwrap();
     }
@@ -102,8 +102,8 @@ proptest! {
     ) {
         let keys = ["shop.name", "shop.time_zone", "shop.units"];
         let typed = ["Lockside", "Europe/London", "imperial"];
-        let mut told = Told(Vec::new());
-        let mut others = Told(Vec::new());
+        let mut told = ToldShop(Vec::new());
+        let mut others = ToldShop(Vec::new());
         for (mine, at) in said {
             let sender = if mine { "laptop" } else { "phone" };
             told.set(sender, keys[at], typed[at]).unwrap();
@@ -116,7 +116,7 @@ proptest! {
         {
             told.say("laptop", ShopWord::Undo { target }).unwrap();
         }
-        let words = |told: &Told| {
+        let words = |told: &ToldShop| {
             let values = settings(&told.0);
             values.into_iter().map(|(key, held)| (key, held.typed)).collect::<Vec<_>>()
         };

@@ -3,13 +3,13 @@
 use std::collections::BTreeMap;
 
 use crate::effort::durations::WorkingWeek;
-use crate::field::{FieldValue, Held, choices, get, shop, store};
+use crate::field::{FieldState, FieldValue, choices, get, shop, store};
 use crate::quantity::{UnitSystem, parse_drills};
 use crate::shelf::StoreKind;
 use crate::stores::id_of_a_list;
 
 /// The set as it was understood when it was typed: inches mean the units it was typed in then.
-pub(super) fn drills_mm(values: &BTreeMap<String, Held>) -> Vec<f64> {
+pub(super) fn drills_mm(values: &BTreeMap<String, FieldState>) -> Vec<f64> {
     let units = match get(values, shop::UNITS) {
         Some("imperial") => UnitSystem::Imperial,
         _ => UnitSystem::Metric,
@@ -18,7 +18,7 @@ pub(super) fn drills_mm(values: &BTreeMap<String, Held>) -> Vec<f64> {
     parse_drills(shop::DRILLS.key(), typed, units).unwrap_or_default()
 }
 
-pub(super) fn week(values: &BTreeMap<String, Held>) -> WorkingWeek {
+pub(super) fn week(values: &BTreeMap<String, FieldState>) -> WorkingWeek {
     let usual = WorkingWeek::default();
     let mut days = usual.days;
     if let Some(said) = get(values, shop::WORK_DAYS) {
@@ -36,8 +36,8 @@ pub(super) fn week(values: &BTreeMap<String, Held>) -> WorkingWeek {
 }
 
 /// What is preferred where practice differs.
-pub(super) fn taught(values: &BTreeMap<String, Held>) -> BTreeMap<String, String> {
-    let of = |(key, held): (&String, &Held)| match &held.value {
+pub(super) fn taught(values: &BTreeMap<String, FieldState>) -> BTreeMap<String, String> {
+    let of = |(key, held): (&String, &FieldState)| match &held.value {
         Some(FieldValue::One(id)) if key.starts_with("shop_taught.") => Some((key.clone(), id.clone())),
         _ => None,
     };
@@ -45,7 +45,7 @@ pub(super) fn taught(values: &BTreeMap<String, Held>) -> BTreeMap<String, String
 }
 
 /// A thing of a list of before was taken off its shelf.
-pub(super) fn gone(values: &BTreeMap<String, Held>, kind: &str) -> bool {
+pub(super) fn gone(values: &BTreeMap<String, FieldState>, kind: &str) -> bool {
     let key = store::WHAT.of(id_of_a_list(kind)).key();
     values.get(&key).is_some_and(|held| held.value.is_none())
 }

@@ -9,7 +9,7 @@ use crate::base::log::{Fact, Taking, Word, undone};
 use crate::crack::tip_offset::OwnTip;
 use crate::effort::durations::TimedStep;
 use crate::faults::own::OwnFault;
-use crate::field::{FieldValue, Held, parse_value, shop_field};
+use crate::field::{FieldState, FieldValue, parse_value, shop_field};
 use crate::heat::OwnFactor;
 use crate::method::{Coupon, OwnMove, OwnRepair, OwnScrap};
 use crate::quantity::UnitSystem;
@@ -108,7 +108,7 @@ pub type ShopFact = Fact<ShopWord, Option<FieldValue>>;
 
 /// The settings that the log makes, by key. A setting that this version does not know changes nothing.
 #[must_use]
-pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
+pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, FieldState> {
     let undone = undone(facts);
     let mut values = BTreeMap::new();
     for fact in facts.iter().filter(|fact| !undone.contains(&fact.id)) {
@@ -122,7 +122,7 @@ pub fn settings(facts: &[ShopFact]) -> BTreeMap<String, Held> {
             },
         };
         let typed = typed.trim().to_owned();
-        values.insert(key.clone(), Held { typed, value, revision: fact.revision, not_understood });
+        values.insert(key.clone(), FieldState { typed, value, revision: fact.revision, not_understood });
     }
     values
 }

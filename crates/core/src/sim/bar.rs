@@ -1,6 +1,6 @@
 //! The bar: a part along its longest side, heated by a swept flame, an oven or a fire.
 
-use super::body::{Body, STEFAN_BOLTZMANN, ZERO_C, loss_w_m2k};
+use super::body::{STEFAN_BOLTZMANN, ThermalBody, ZERO_C, loss_w_m2k};
 use crate::quantity::{Celsius, Watts};
 
 /// House: cells along the bar.
@@ -81,12 +81,12 @@ pub struct BarOf<const CELLS: usize> {
     h: f64,
     /// Of an oven: set temperature, K/h, and the most it gives in W.
     oven: Option<(f64, f64, f64)>,
-    body: Body,
+    body: ThermalBody,
 }
 
 impl<const CELLS: usize> BarOf<CELLS> {
     #[must_use]
-    pub fn new(body: &Body, power: BarPower, start: Celsius) -> Self {
+    pub fn new(body: &ThermalBody, power: BarPower, start: Celsius) -> Self {
         let length_m = body.longest_m();
         let section_m2 = body.mass.kilograms() / body.iron.density_kg_m3 / length_m;
         let cell_m = length_m / CELLS as f64;
@@ -320,6 +320,7 @@ impl<const CELLS: usize> BarOf<CELLS> {
 
     /// Moves the temperatures to the steady state by Newton's method.
     pub(crate) fn settle(&mut self) {
+        /// House: Newton's method is there long before.
         const ROUNDS: usize = 100;
         if let Some((set_c, _, _)) = self.oven {
             self.surroundings_c = set_c;
@@ -375,11 +376,17 @@ mod tests {
     use crate::quantity::{Kilograms, Millimetres};
     use crate::sim::energy_joules;
 
-    fn body(kg: f64, [l, w, h]: [f64; 3]) -> Body {
+    fn body(kg: f64, [l, w, h]: [f64; 3]) -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let ambient = Celsius::new(20.0).unwrap();
-        Body::new(Iron::Gray.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), 1.0, ambient)
-            .unwrap()
+        ThermalBody::new(
+            Iron::Gray.properties(),
+            Kilograms::new(kg).unwrap(),
+            (mm(l), mm(w), mm(h)),
+            1.0,
+            ambient,
+        )
+        .unwrap()
     }
 
     fn flame(watts: f64, even: f64, station: f64) -> BarPower {
@@ -388,7 +395,7 @@ mod tests {
     }
 
     /// Coldest and hottest after so many minutes, in so many cells.
-    fn after<const CELLS: usize>(body: &Body, power: BarPower, minutes: f64) -> (f64, f64) {
+    fn after<const CELLS: usize>(body: &ThermalBody, power: BarPower, minutes: f64) -> (f64, f64) {
         let mut bar = BarOf::<CELLS>::new(body, power, body.ambient);
         for _ in 0..(minutes * 60.0 / STEP_S) as u32 {
             bar.step(STEP_S);

@@ -5,14 +5,14 @@ use crate::casting::shape::SURFACE_FACTORS;
 use crate::iron::IronProperties;
 use crate::quantity::{Celsius, Kilograms, Millimetres};
 
-/// Stefan and Boltzmann's constant, W/m²K⁴.
+/// Stefan and Boltzmann's constant in W/m²K⁴ (law).
 pub(crate) const STEFAN_BOLTZMANN: f64 = 5.670_374e-8;
-/// 0 degC in K.
+/// 0 degC in K, by definition.
 pub(crate) const ZERO_C: f64 = 273.15;
 
 /// A casting of known mass and bounding size in known surroundings.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Body {
+pub struct ThermalBody {
     pub iron: IronProperties,
     pub mass: Kilograms,
     pub length: Millimetres,
@@ -24,7 +24,7 @@ pub struct Body {
     drain_w_k: f64,
 }
 
-impl Body {
+impl ThermalBody {
     /// # Errors
     /// [`OutOfRange`] for a surface factor outside 0.1 to 3.
     pub fn new(

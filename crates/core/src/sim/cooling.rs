@@ -2,11 +2,15 @@
 
 use std::f64::consts::PI;
 
-use super::body::{Body, loss_w_m2k};
+use super::body::{ThermalBody, loss_w_m2k};
 
+/// Loss of the packing's outside to still air, W/m²K. House.
 const OUTSIDE_H: f64 = 10.0;
+/// House: shells a packing is laid out in.
 const SHELLS: usize = 60;
+/// House: a step in a packing, in s.
 const PACKED_STEP_S: f64 = 20.0;
+/// House: a step in still air, in s.
 const AIR_STEP_S: f64 = 2.0;
 
 /// What cools, a step at a time.
@@ -37,13 +41,13 @@ pub(crate) struct Shell {
 
 /// The casting alone.
 pub(crate) struct Lump {
-    body: Body,
+    body: ThermalBody,
     core_c: f64,
     outside: Outside,
 }
 
 impl Lump {
-    pub(crate) fn new(body: &Body, start_c: f64, outside: Outside) -> Self {
+    pub(crate) fn new(body: &ThermalBody, start_c: f64, outside: Outside) -> Self {
         Self { body: *body, core_c: start_c, outside }
     }
 }
@@ -64,9 +68,9 @@ impl Cools for Lump {
     }
 }
 
-/// Shells between the innermost and the outermost, whose equations never change.
+/// Shells between the innermost and the outermost: arithmetic; their equations never change.
 const INNER: usize = SHELLS - 1;
-/// The one in the middle of them: as many lie on either side.
+/// House: the one in the middle of them: as many lie on either side.
 const MIDDLE: usize = INNER / 2;
 const _: () = assert!(INNER % 2 == 1);
 
@@ -76,7 +80,7 @@ const _: () = assert!(INNER % 2 == 1);
 /// between is eliminated once: each inner temperature is p + q T60 + r T0, and a step solves the
 /// two ends for T0 and T60.
 pub(crate) struct Shells {
-    body: Body,
+    body: ThermalBody,
     t: [f64; SHELLS + 1],
     /// Conductance in W/K from node i to node i + 1.
     link: [f64; SHELLS],
@@ -97,7 +101,7 @@ pub(crate) struct Shells {
 }
 
 impl Shells {
-    pub(crate) fn new(body: &Body, start_c: f64, shell: Shell, outside: Outside) -> Self {
+    pub(crate) fn new(body: &ThermalBody, start_c: f64, shell: Shell, outside: Outside) -> Self {
         let Shell { thickness_m, k, rho_c, start_c: shell_c } = shell;
         let inner = (body.surface_m2() / (4.0 * PI)).sqrt();
         let step = thickness_m / SHELLS as f64;
@@ -232,7 +236,7 @@ mod tests {
             let mm = |value| Millimetres::new(value).unwrap();
             let (mass, ambient) = (Kilograms::new(kg).unwrap(), Celsius::new(20.0).unwrap());
             let body =
-                Body::new(Iron::Gray.properties(), mass, (mm(400.0), mm(300.0), mm(200.0)), 1.0, ambient).unwrap();
+                ThermalBody::new(Iron::Gray.properties(), mass, (mm(400.0), mm(300.0), mm(200.0)), 1.0, ambient).unwrap();
             let shell = Shell { thickness_m: thick_m, k, rho_c: 100e3, start_c: 20.0 };
             let mut shells = Shells::new(&body, start_c, shell, Outside { emissivity: 0.9 });
             let mut lost = 0.0;

@@ -7,6 +7,6 @@ mod cooling;
 
 pub(crate) use bar::EMISSIVITY;
 pub use bar::{Bar, BarPower};
-pub use body::{Body, energy_joules};
 pub(crate) use body::{STEFAN_BOLTZMANN, ZERO_C, loss_w_m2k};
+pub use body::{ThermalBody, energy_joules};
 pub(crate) use cooling::{Cools, Lump, Outside, Shell, Shells};

@@ -79,7 +79,7 @@ pub struct FinishPlan {
 
 /// What a finish is made from.
 #[derive(Clone, Copy)]
-pub(crate) struct FinishAsked<'a> {
+pub(crate) struct FinishInputs<'a> {
     pub round: &'a Round,
     pub shop: &'a Shop,
     pub part: &'a PartFacts,
@@ -102,7 +102,7 @@ fn sides(seam: &SeamPlan) -> u32 {
     if seam.is_double() { 2 } else { 1 }
 }
 
-impl FinishAsked<'_> {
+impl FinishInputs<'_> {
     /// What a seam has to be on a side of it, from 1.
     ///
     /// As it was said for this seam; else by what the shop does: what is machined is level first, the seen face is
@@ -161,7 +161,13 @@ impl FinishAsked<'_> {
         }
     }
 
-    fn line(&self, step: WorkStep, place: String, (minutes, dries): (f64, f64), told: Told) -> FinishLine {
+    fn line(
+        &self,
+        step: WorkStep,
+        place: String,
+        (minutes, dries): (f64, f64),
+        told: StepText,
+    ) -> FinishLine {
         let units = self.part.units;
         let at_ms = self.round.ticked_ms.get(&step).copied();
         let hands = units.say(minutes.max(1.0), Unit::Minutes);
@@ -237,56 +243,56 @@ fn step_at(seam: &SeamPlan, side: u32, step: FinishStep) -> WorkStep {
 const SLAG_OFF: WorkStep = WorkStep { what: Work::SlagOff, at: None, number: None };
 
 /// What is said of a step: sentences and settings are templates.
-struct Told {
+struct StepText {
     sentence: &'static str,
     settings: &'static [&'static str],
     care: &'static str,
 }
 
-fn told_of_metal(step: FinishStep, hard: bool) -> Told {
+fn told_of_metal(step: FinishStep, hard: bool) -> StepText {
     const GUARD: &str = "Guard, goggles; no blue on it.";
     match step {
-        FinishStep::CrownDown(_) if hard => Told {
+        FinishStep::CrownDown(_) if hard => StepText {
             sentence: "Across, then along, never into the toe. A file skates here: it takes twice as long.",
             settings: &["disc 36 or 40"],
             care: GUARD,
         },
-        FinishStep::CrownDown(_) => Told {
+        FinishStep::CrownDown(_) => StepText {
             sentence: "Across, then along, never into the toe.",
             settings: &["disc 36 or 40"],
             care: GUARD,
         },
-        FinishStep::Even(_) => Told {
+        FinishStep::Even(_) => StepText {
             sentence: "Evened out, one grit after the other.",
             settings: &["flap 60", "flap 120"],
             care: GUARD,
         },
-        FinishStep::Flat(_) => Told {
+        FinishStep::Flat(_) => StepText {
             sentence: "To what the fit wants, by file or by whoever has the machine: {3 mm} a side is left for that.",
             settings: &["file or mill"],
             care: "",
         },
-        FinishStep::Round(_) => Told {
+        FinishStep::Round(_) => StepText {
             sentence: "Reamed, bored or sleeved; a thread is chased or gets an insert. Pin or gauge before and after.",
             settings: &["reamer"],
             care: "",
         },
-        FinishStep::Skin(_) => Told {
+        FinishStep::Skin(_) => StepText {
             sentence: "Struck to the skin beside it.",
             settings: &["needle tool, or coarse paper"],
             care: "",
         },
         FinishStep::EdgesBroken(_) => {
-            Told { sentence: "Every sharp edge broken.", settings: &["file"], care: "" }
+            StepText { sentence: "Every sharp edge broken.", settings: &["file"], care: "" }
         }
     }
 }
 
-fn told_of_coat(coat: Coat) -> (Work, Told) {
+fn told_of_coat(coat: Coat) -> (Work, StepText) {
     match coat {
         Coat::Putty => (
             Work::Putty,
-            Told {
+            StepText {
                 sentence: "Only where nothing is carried or sealed, thin coats, one after the other.",
                 settings: &["{3 mm} a coat at most"],
                 care: "Not where it gets over {90 degC down} at work.",
@@ -294,7 +300,7 @@ fn told_of_coat(coat: Coat) -> (Work, Told) {
         ),
         Coat::Primer => (
             Work::Primer,
-            Told {
+            StepText {
                 sentence: "Dry and clean; the hidden side of the seam stays bare, so that a new crack shows.",
                 settings: &[],
                 care: "",
@@ -302,11 +308,11 @@ fn told_of_coat(coat: Coat) -> (Work, Told) {
         ),
         Coat::Paint => (
             Work::Paint,
-            Told { sentence: "The hidden side of the seam stays bare.", settings: &[], care: "" },
+            StepText { sentence: "The hidden side of the seam stays bare.", settings: &[], care: "" },
         ),
         Coat::StovePaint => (
             Work::Paint,
-            Told {
+            StepText {
                 sentence: "Stove paint, without primer; the hidden side of the seam stays bare.",
                 settings: &[],
                 care: "The first warm-up is slow, and outside.",
@@ -316,54 +322,54 @@ fn told_of_coat(coat: Coat) -> (Work, Told) {
 }
 
 /// The lines of the finish, in the order of the work.
-pub(crate) fn finish_plan(asked: FinishAsked<'_>) -> FinishPlan {
-    let units = asked.part.units;
+pub(crate) fn finish_plan(inputs: FinishInputs<'_>) -> FinishPlan {
+    let units = inputs.part.units;
     let mut lines = Vec::new();
-    let crowns: f64 = asked.places().map(|(_, _, crown)| crown.cm2).sum();
-    let fluxed = crowns > 0.0 && !asked.prep.way.method.without_heat();
-    let slag_off = asked.round.finish_steps.get(&SLAG_OFF).copied().unwrap_or(true);
+    let crowns: f64 = inputs.places().map(|(_, _, crown)| crown.cm2).sum();
+    let fluxed = crowns > 0.0 && !inputs.prep.way.method.without_heat();
+    let slag_off = inputs.round.finish_steps.get(&SLAG_OFF).copied().unwrap_or(true);
     if fluxed && slag_off {
-        let told = Told {
+        let told = StepText {
             sentence: "Hot water and wire, all of it: flux eats on under paint.",
             settings: &["wet"],
             care: "Mask: fibre and flux. Never acid on iron.",
         };
-        let line = asked.line(SLAG_OFF, String::new(), (slag_min(crowns), 0.0), told);
+        let line = inputs.line(SLAG_OFF, String::new(), (slag_min(crowns), 0.0), told);
         // Looked at and found clean it is off.
-        lines.push(FinishLine { done: line.done || clean(asked.round), ..line });
+        lines.push(FinishLine { done: line.done || clean(inputs.round), ..line });
     }
-    lines.extend(asked.places().flat_map(|(seam, side, crown)| asked.metal(seam, side, crown)));
-    for strap in asked.straps.iter().filter(|it| it.chosen) {
-        let told = Told {
+    lines.extend(inputs.places().flat_map(|(seam, side, crown)| inputs.metal(seam, side, crown)));
+    for strap in inputs.straps.iter().filter(|it| it.chosen) {
+        let told = StepText {
             sentence: "Cut, drilled and bolted over the seam, before any paint.",
             settings: &[],
             care: "Guard, goggles: the bit grabs as it comes through.",
         };
         let step = WorkStep { what: Work::StrapOn, at: Some(strap.crack), number: None };
-        let line = asked.line(step, strap.letter.clone(), (strap.minutes(), 0.0), told);
+        let line = inputs.line(step, strap.letter.clone(), (strap.minutes(), 0.0), told);
         let settings = [&strap.steel, &strap.bolts].into_iter().filter(|words| !words.is_empty()).cloned();
         lines.push(FinishLine { settings: settings.collect(), ..line });
     }
-    for coat in asked.coats() {
+    for coat in inputs.coats() {
         let (what, mut told) = told_of_coat(coat);
-        let duty = duty(asked.round, asked.part);
+        let duty = duty(inputs.round, inputs.part);
         if coat == Coat::Putty && (duty.carries || duty.tight) {
             told.care =
                 "None where it carries or is tight, only beside that; not where it gets over {90 degC down}.";
         }
         let step = WorkStep { what, at: None, number: None };
-        lines.push(asked.line(step, String::new(), coat.minutes(), told));
+        lines.push(inputs.line(step, String::new(), coat.minutes(), told));
     }
     let mut places: Vec<FinishPlace> =
-        asked.places().map(|(seam, side, crown)| asked.place(seam, side, crown)).collect();
+        inputs.places().map(|(seam, side, crown)| inputs.place(seam, side, crown)).collect();
     if fluxed {
         let word = Work::SlagOff.word().to_owned();
         let steps = vec![FinishChoice { step: SLAG_OFF, word, chosen: slag_off }];
         places.push(FinishPlace { words: "all of it".to_owned(), steps });
     }
-    let mut seams: Vec<uuid::Uuid> = asked.places().map(|(seam, _, _)| seam.id).collect();
+    let mut seams: Vec<uuid::Uuid> = inputs.places().map(|(seam, _, _)| seam.id).collect();
     seams.dedup();
-    FinishPlan { words: words(&lines, &asked, units), straps: asked.straps.to_vec(), places, seams, lines }
+    FinishPlan { words: words(&lines, &inputs, units), straps: inputs.straps.to_vec(), places, seams, lines }
 }
 
 /// Nothing of flux and slag was found on it.
@@ -372,12 +378,12 @@ fn clean(round: &Round) -> bool {
     looked.map_or_else(|| round.get(field::check::CLEAN) == Some(Checked::Ok), |it| it.found == Found::Good)
 }
 
-fn words(lines: &[FinishLine], asked: &FinishAsked<'_>, units: UnitSystem) -> String {
+fn words(lines: &[FinishLine], inputs: &FinishInputs<'_>, units: UnitSystem) -> String {
     if lines.is_empty() {
         return String::new();
     }
     let hands: f64 = lines.iter().map(|line| line.minutes).sum();
-    let dries = asked.minutes().dries;
+    let dries = inputs.minutes().dries;
     let steps = if lines.len() == 1 { "1 step".to_owned() } else { format!("{} steps", lines.len()) };
     let dries = if dries > 0.0 {
         format!(", then {} to dry", units.say(dries, Unit::Minutes))

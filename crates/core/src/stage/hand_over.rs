@@ -8,10 +8,10 @@ use super::cracks::CrackPlan;
 use super::heat::HeatPlan;
 use super::method::Contender;
 use super::part::{PartFacts, answered_for_shortly};
-use super::pictured::{PictureLine, PicturesAsked};
+use super::pictured::{PictureLine, PicturesInputs};
 use super::prep::{PrepPlan, SizePlan};
-use super::really::{ReallyAsked, ReallyPlan, really};
-use super::rounds_told::{RoundTold, RoundsAsked};
+use super::really::{ReallyInputs, ReallyPlan, really};
+use super::rounds_told::{RoundTold, RoundsInputs};
 use super::torch::TorchPlan;
 use super::{Amount, CheckLine, CheckState, Stage};
 use crate::field;
@@ -65,18 +65,18 @@ pub struct CameBack {
 }
 
 /// What of a repair that failed can be put on the break bench.
-fn came_back(asked: &HandOverAsked<'_>) -> Option<CameBack> {
-    let (round, way) = (asked.job.round(), asked.way?);
+fn came_back(inputs: &HandOverInputs<'_>) -> Option<CameBack> {
+    let (round, way) = (inputs.job.round(), inputs.way?);
     let failed = round.followed.iter().next_back().filter(|it| it.became == Became::Failed)?;
-    let seam = asked.prep?.seams.iter().find(|seam| seam.patch.is_none())?;
+    let seam = inputs.prep?.seams.iter().find(|seam| seam.patch.is_none())?;
     let part = round.get(field::part::NAME).unwrap_or("No name");
     Some(CameBack {
         name: format!("{part}, {}", seam.letter),
-        iron: asked.iron,
+        iron: inputs.iron,
         joined: way.method,
         thickness: match seam.wall_guessed {
             true => String::new(),
-            false => asked.shop.units.say_exactly(seam.wall_mm, Unit::Millimetres),
+            false => inputs.shop.units.say_exactly(seam.wall_mm, Unit::Millimetres),
         },
         broke: failed.went.map(|went| match went {
             WentAt::Filler => BrokeAt::Filler,
@@ -102,7 +102,7 @@ pub struct LabelPlan {
 }
 
 /// What a hand-over is made from.
-pub(crate) struct HandOverAsked<'a> {
+pub(crate) struct HandOverInputs<'a> {
     pub job: &'a Job,
     pub shop: &'a Shop,
     pub part: &'a PartFacts,
@@ -123,22 +123,22 @@ pub(crate) struct HandOverAsked<'a> {
 }
 
 /// The label of a part that was mended.
-fn label(asked: &HandOverAsked<'_>) -> Option<LabelPlan> {
-    let (round, way) = (asked.job.round(), asked.way?);
+fn label(inputs: &HandOverInputs<'_>) -> Option<LabelPlan> {
+    let (round, way) = (inputs.job.round(), inputs.way?);
     let mended_ms = round.lit.as_ref().filter(|_| round.repaired())?.at_ms;
     let entry = way.method.entry();
-    let seams = asked.prep.map_or(&[][..], |prep| &prep.seams);
+    let seams = inputs.prep.map_or(&[][..], |prep| &prep.seams);
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
-    let class = way.method.filler(thickest, asked.ductile).map(|filler| format!(", {}", filler.class));
+    let class = way.method.filler(thickest, inputs.ductile).map(|filler| format!(", {}", filler.class));
     let most_c = entry.stands.for_good_c;
     Some(LabelPlan {
         mended_ms,
         by: format!("{}{}", way.method.label(), class.unwrap_or_default()),
         limit: match most_c < AS_THE_CASTING_C {
-            true => format!("Not over {}", asked.shop.units.say_most(most_c, Unit::Celsius)),
+            true => format!("Not over {}", inputs.shop.units.say_most(most_c, Unit::Celsius)),
             false => String::new(),
         },
-        answered_for: answered_for_shortly(round, asked.part).unwrap_or_default(),
+        answered_for: answered_for_shortly(round, inputs.part).unwrap_or_default(),
     })
 }
 
@@ -246,8 +246,8 @@ fn lightings(job: &Job, units: UnitSystem) -> Vec<String> {
 }
 
 impl HandOverPlan {
-    fn of(asked: &HandOverAsked<'_>) -> Self {
-        let HandOverAsked { job, shop, check, torch, heat, hot, .. } = *asked;
+    fn of(inputs: &HandOverInputs<'_>) -> Self {
+        let HandOverInputs { job, shop, check, torch, heat, hot, .. } = *inputs;
         let round = job.round();
         let mut open = Vec::new();
         let hot_work = heat.is_some_and(|heat| !heat.cold);
@@ -287,20 +287,24 @@ impl HandOverPlan {
                 .map(|line| format!("Does not hold: {}.", line.label)),
         );
         if round.repaired() {
-            open.extend(sizes_open(asked.sizes));
+            open.extend(sizes_open(inputs.sizes));
         }
         Self {
             open,
             owned: round.get(field::hand_over::OWNED).unwrap_or_default().to_owned(),
             used: used(job, shop),
-            really: really(&ReallyAsked { round, shop, taken: asked.taken, prep: asked.prep }),
-            label: label(asked),
+            really: really(&ReallyInputs { round, shop, taken: inputs.taken, prep: inputs.prep }),
+            label: label(inputs),
             lightings: lightings(job, shop.units),
-            afterwards: afterwards(round, asked.part),
-            pictures: PicturesAsked { job, check, piece: torch.map_or("bead", |torch| torch.piece.as_str()) }
-                .lines(),
-            rounds: RoundsAsked { job, part: asked.part, cracks: asked.cracks, units: shop.units }.told(),
-            came_back: came_back(asked),
+            afterwards: afterwards(round, inputs.part),
+            pictures: PicturesInputs {
+                job,
+                check,
+                piece: torch.map_or("bead", |torch| torch.piece.as_str()),
+            }
+            .lines(),
+            rounds: RoundsInputs { job, part: inputs.part, cracks: inputs.cracks, units: shop.units }.told(),
+            came_back: came_back(inputs),
         }
     }
 }
@@ -318,10 +322,10 @@ fn sizes_open(sizes: &[SizePlan]) -> impl Iterator<Item = String> {
     unread.into_iter().chain(left)
 }
 
-pub(crate) fn stage(asked: &HandOverAsked<'_>) -> Stage<HandOverPlan> {
+pub(crate) fn stage(inputs: &HandOverInputs<'_>) -> Stage<HandOverPlan> {
     Stage {
-        plan: HandOverPlan::of(asked),
-        amount: amount(asked.job.round()),
+        plan: HandOverPlan::of(inputs),
+        amount: amount(inputs.job.round()),
         missing: Vec::new(),
         cautions: Vec::new(),
         figures: Vec::new(),

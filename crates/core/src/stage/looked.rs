@@ -4,7 +4,7 @@ use super::cracks::CrackPlan;
 use super::part::{GUESSED_WALL_MM, PartFacts};
 use crate::casting::said::Machined;
 use crate::faults::acceptance::Checked;
-use crate::faults::acceptance::{Duty, Place, Then, Verdict, out_of_line_most_mm};
+use crate::faults::acceptance::{Duty, MendedPlace, Then, Verdict, out_of_line_most_mm};
 use crate::field::{self, Field, One};
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
 use serde::Serialize;
@@ -71,21 +71,21 @@ pub(crate) fn duty(round: &Round, part: &PartFacts) -> Duty {
 }
 
 /// The place as it is judged. Where a leak test says that it is tight, a pore is judged by what else the place has to do.
-pub(crate) fn place(round: &Round, part: &PartFacts, cracks: &[CrackPlan], at: CheckPlace) -> Place {
+pub(crate) fn place(round: &Round, part: &PartFacts, cracks: &[CrackPlan], at: CheckPlace) -> MendedPlace {
     let crack = at.at.and_then(|id| cracks.iter().find(|crack| crack.id == id));
     let longest = part.size_mm.map(|(l, w, h)| l.max(w).max(h));
-    let by_its_use = Place {
+    let by_its_use = MendedPlace {
         duty: duty(round, part),
         wall_mm: crack.map(|crack| crack.wall_mm).or(part.wall_mm).unwrap_or(GUESSED_WALL_MM),
         tolerance_mm: round.get(field::check::OUT_OF_LINE).or_else(|| longest.map(out_of_line_most_mm)),
     };
     let whole = CheckPlace { what: CheckWhat::Leak, at: None, side: None };
     let proved = stands(round, whole, &by_its_use) == Stands::Good;
-    Place { duty: Duty { tight: by_its_use.duty.tight && !proved, ..by_its_use.duty }, ..by_its_use }
+    MendedPlace { duty: Duty { tight: by_its_use.duty.tight && !proved, ..by_its_use.duty }, ..by_its_use }
 }
 
 /// How a place stands.
-pub(crate) fn stands<'a>(round: &'a Round, at: CheckPlace, place: &Place) -> Stands<'a> {
+pub(crate) fn stands<'a>(round: &'a Round, at: CheckPlace, place: &MendedPlace) -> Stands<'a> {
     let whole = LINES
         .into_iter()
         .find(|(what, ..)| *what == at.what)

@@ -35,7 +35,7 @@ pub struct PictureLine {
 }
 
 /// What pictures are told by.
-pub(crate) struct PicturesAsked<'a> {
+pub(crate) struct PicturesInputs<'a> {
     pub job: &'a Job,
     /// The list of the round in hand.
     pub check: &'a [CheckLine],
@@ -43,7 +43,7 @@ pub(crate) struct PicturesAsked<'a> {
     pub piece: &'a str,
 }
 
-impl PicturesAsked<'_> {
+impl PicturesInputs<'_> {
     /// Every picture, in the order taken.
     pub fn lines(&self) -> Vec<PictureLine> {
         self.job.pictures.iter().map(|picture| self.line(picture)).collect()

@@ -7,9 +7,9 @@ use crate::field;
 use crate::job::{Round, Work, WorkStep};
 use crate::quantity::{Unit, UnitSystem};
 
-/// How long each step is held.
+/// House: how long each step is held.
 const HELD_MIN: f64 = 10.0;
-/// How long it stands full where nothing presses.
+/// House: how long it stands full where nothing presses.
 const STANDS_MIN: f64 = 30.0;
 /// To fill it and vent it, and to let it down and drain it: house.
 const FILLED_MIN: f64 = 10.0;
@@ -52,7 +52,7 @@ pub struct ProofStep {
 impl ProofPlan {
     /// Of what holds liquid.
     pub(crate) fn of(round: &Round, units: UnitSystem) -> Self {
-        let asked = Asked { round, units };
+        let asked = ProofInputs { round, units };
         let (without, most) = match asked.pressure() {
             Ok(bar) => (String::new(), Some(SHARES[2] * bar)),
             Err(why) => (why.to_owned(), None),
@@ -91,14 +91,14 @@ pub(crate) fn not_over(bar: f64) -> f64 {
 }
 
 /// A step, and for how long it is held.
-type Held = (WorkStep, f64);
+type HeldStep = (WorkStep, f64);
 
-struct Asked<'a> {
+struct ProofInputs<'a> {
     round: &'a Round,
     units: UnitSystem,
 }
 
-impl Asked<'_> {
+impl ProofInputs<'_> {
     /// What it works under, in bar; else why the pump is left away.
     fn pressure(&self) -> Result<f64, &'static str> {
         if self.round.get(field::part::SAFETY_CLASS) != Some(SafetyClass::None) {
@@ -113,7 +113,7 @@ impl Asked<'_> {
         }
     }
 
-    fn steps(&self) -> Vec<Held> {
+    fn steps(&self) -> Vec<HeldStep> {
         let step = |what, number| WorkStep { what, at: None, number };
         let held: Vec<(u32, f64)> = match self.pressure() {
             Ok(_) => (1..).zip(SHARES).map(|(number, _)| (number, HELD_MIN)).collect(),
@@ -130,7 +130,7 @@ impl Asked<'_> {
     }
 
     /// How long a step was held: until the first thing that was done after it.
-    fn held_min(&self, steps: &[Held], at: usize) -> Option<f64> {
+    fn held_min(&self, steps: &[HeldStep], at: usize) -> Option<f64> {
         let from = self.at_ms(steps[at].0)?;
         let after = steps[at + 1..].iter().filter_map(|(step, _)| self.at_ms(*step));
         let to = after.filter(|ms| *ms >= from).min()?;
@@ -161,9 +161,9 @@ impl Asked<'_> {
         }
     }
 
-    fn told(&self, steps: &[Held]) -> Vec<ProofStep> {
+    fn told(&self, steps: &[HeldStep]) -> Vec<ProofStep> {
         let say = |minutes: f64| self.units.say(minutes, Unit::Minutes);
-        let told = |(at, (step, minutes)): (usize, &Held)| {
+        let told = |(at, (step, minutes)): (usize, &HeldStep)| {
             let begun = self.at_ms(*step);
             let held = self.held_min(steps, at).filter(|_| *minutes > 0.0);
             ProofStep {
@@ -188,7 +188,7 @@ impl Asked<'_> {
     }
 
     /// "3 bar for 10 min, 6 bar for 4 min; 9 bar not"
-    fn done_words(&self, steps: &[Held]) -> String {
+    fn done_words(&self, steps: &[HeldStep]) -> String {
         if steps.iter().all(|(step, _)| self.at_ms(*step).is_none()) {
             return String::new();
         }

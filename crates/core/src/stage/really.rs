@@ -65,7 +65,7 @@ pub struct ReallyPlan {
 }
 
 /// What is asked for.
-pub(crate) struct ReallyAsked<'a> {
+pub(crate) struct ReallyInputs<'a> {
     pub round: &'a Round,
     pub shop: &'a Shop,
     pub taken: Option<&'a Contender>,
@@ -78,26 +78,26 @@ const WEARS: [&str; 3] = ["grinding_disc", "thin_disc", "burr"];
 /// **House**: less than this share of what was planned is as it was planned.
 const AS_PLANNED: f64 = 0.02;
 
-pub(crate) fn really(asked: &ReallyAsked<'_>) -> ReallyPlan {
-    let ReallyAsked { round, shop, taken, .. } = asked;
+pub(crate) fn really(inputs: &ReallyInputs<'_>) -> ReallyPlan {
+    let ReallyInputs { round, shop, taken, .. } = inputs;
     let Some(taken) = taken.filter(|_| round.repaired()) else { return ReallyPlan::default() };
     let mut lines: Vec<UsedLine> = Vec::new();
     for take in &taken.takes {
         let planned = (take.when != TakenWhen::Kept).then_some(take.amount);
-        lines.extend(asked.line((&take.kind, take.size_mm), planned, spoiled(take)));
+        lines.extend(inputs.line((&take.kind, take.size_mm), planned, spoiled(take)));
     }
-    for what in asked.worn() {
+    for what in inputs.worn() {
         if lines.iter().all(|line| line.what != what) {
-            lines.extend(asked.line((what, None), None, ""));
+            lines.extend(inputs.line((what, None), None, ""));
         }
     }
     let unplanned: Vec<&UsedUpHere> =
         round.used.iter().filter(|it| !lines.iter().any(|line| it.is_of(&line.what, line.size_mm))).collect();
     for it in unplanned {
-        lines.extend(asked.line((&it.what, it.size_mm), None, ""));
+        lines.extend(inputs.line((&it.what, it.size_mm), None, ""));
     }
     ReallyPlan {
-        others: asked.others(&lines),
+        others: inputs.others(&lines),
         words: words(&lines),
         hours: hours(round, taken, shop.units),
         lines,
@@ -109,7 +109,7 @@ fn spoiled(take: &Take) -> &'static str {
     if take.when == TakenWhen::Kept { ", spoiled" } else { "" }
 }
 
-impl ReallyAsked<'_> {
+impl ReallyInputs<'_> {
     /// What wears on this job.
     fn worn(&self) -> Vec<&'static str> {
         let grooved = self.prep.is_some_and(|prep| prep.seams.iter().any(|seam| seam.section.is_some()));

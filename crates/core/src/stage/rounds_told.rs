@@ -27,14 +27,14 @@ pub struct RoundTold {
 }
 
 /// What the rounds are told from.
-pub(crate) struct RoundsAsked<'a> {
+pub(crate) struct RoundsInputs<'a> {
     pub job: &'a Job,
     pub part: &'a PartFacts,
     pub cracks: &'a [CrackPlan],
     pub units: UnitSystem,
 }
 
-impl RoundsAsked<'_> {
+impl RoundsInputs<'_> {
     /// Every round but the last, the first first.
     pub fn told(&self) -> Vec<RoundTold> {
         let rounds = &self.job.rounds;

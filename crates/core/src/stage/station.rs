@@ -31,6 +31,23 @@ impl Station {
         Self::Check,
         Self::HandOver,
     ];
+
+    /// The word on its tab: said once, here.
+    #[must_use]
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Part => "Part",
+            Self::Iron => "Iron",
+            Self::Cracks => "Cracks",
+            Self::Method => "Method",
+            Self::Prep => "Prep",
+            Self::Heat => "Heat",
+            Self::Torch => "Torch",
+            Self::Cooling => "Cooling",
+            Self::Check => "Check",
+            Self::HandOver => "Hand-over",
+        }
+    }
 }
 
 /// What a punch mark shows.

@@ -70,7 +70,7 @@ impl StrapPlan {
 }
 
 /// What straps are laid out for.
-pub(crate) struct StrapsAsked<'a> {
+pub(crate) struct StrapsInputs<'a> {
     pub round: &'a Round,
     pub part: &'a PartFacts,
     pub way: Way,
@@ -80,7 +80,7 @@ pub(crate) struct StrapsAsked<'a> {
     pub iron: Iron,
 }
 
-impl StrapsAsked<'_> {
+impl StrapsInputs<'_> {
     /// A strap for each seam that carries and stands less than whole iron.
     pub fn straps(&self) -> Vec<StrapPlan> {
         if !duty(self.round, self.part).carries || self.round.get(field::part::LOADS).is_none() {

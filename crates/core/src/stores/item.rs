@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::field::{FieldOf, Held, Text, get, store};
+use crate::field::{FieldOf, FieldState, Text, get, store};
 use crate::method::MethodId;
 use crate::pins::rows::tap_drill_mm;
 use crate::prep::filler::Filler;
@@ -88,6 +88,7 @@ fn liquid_kg_l(kind: &str) -> Option<f64> {
 /// The filler that a kind of rod or wire is; nothing for what is not laid.
 #[must_use]
 pub fn filler_of(kind: &str) -> Option<Filler> {
+    /// House: the wall a filler is asked for where none is said, in mm.
     const USUAL_WALL_MM: f64 = 10.0;
     let method = MethodId::ALL
         .into_iter()
@@ -155,7 +156,12 @@ pub(super) fn amount_in(
 ///
 /// # Errors
 /// The reason, in a few words.
-pub fn fits(values: &BTreeMap<String, Held>, id: Uuid, field: &str, typed: &str) -> Result<(), &'static str> {
+pub fn fits(
+    values: &BTreeMap<String, FieldState>,
+    id: Uuid,
+    field: &str,
+    typed: &str,
+) -> Result<(), &'static str> {
     let Some(kind) = get(values, store::WHAT.of(id)).and_then(StoreKind::from_id).or_else(|| of_a_list(id))
     else {
         return Ok(());
@@ -184,7 +190,7 @@ fn of_a_list(id: Uuid) -> Option<&'static StoreKind> {
 }
 
 /// The things that lie there: those that were put there, and those that the lists of before named.
-pub(crate) fn items(values: &BTreeMap<String, Held>, listed: &[String]) -> Vec<StoreItem> {
+pub(crate) fn items(values: &BTreeMap<String, FieldState>, listed: &[String]) -> Vec<StoreItem> {
     let mut ids: Vec<Uuid> = values
         .keys()
         .filter_map(|key| key.strip_prefix("store.")?.strip_suffix(".what")?.parse().ok())
@@ -198,7 +204,7 @@ pub(crate) fn items(values: &BTreeMap<String, Held>, listed: &[String]) -> Vec<S
     ids.into_iter().filter_map(|id| item(values, id)).collect()
 }
 
-fn item(values: &BTreeMap<String, Held>, id: Uuid) -> Option<StoreItem> {
+fn item(values: &BTreeMap<String, FieldState>, id: Uuid) -> Option<StoreItem> {
     // One that was taken away again is gone, whatever an old list says.
     let kind = match values.get(&store::WHAT.of(id).key()) {
         Some(_) => get(values, store::WHAT.of(id)).and_then(StoreKind::from_id)?,
@@ -229,7 +235,7 @@ fn item(values: &BTreeMap<String, Held>, id: Uuid) -> Option<StoreItem> {
 }
 
 /// What was seen of a bundle without a name.
-pub(crate) fn signs(values: &BTreeMap<String, Held>, id: Uuid) -> Signs<'_> {
+pub(crate) fn signs(values: &BTreeMap<String, FieldState>, id: Uuid) -> Signs<'_> {
     Signs {
         look: get(values, store::LOOK.of(id)),
         magnet: get(values, store::MAGNET.of(id)),
@@ -258,7 +264,7 @@ impl StoreItem {
     /// It will do where this kind in this size is asked for; a size that nobody has said will do for any.
     #[must_use]
     pub fn serves(&self, kind: &str, size_mm: Option<f64>) -> bool {
-        /// Sizes in inches and in mm that stand for the same rod.
+        /// House: sizes in inches and in mm that stand for the same rod.
         const SAME_MM: f64 = 0.3;
         self.kind == kind
             && match (self.size_mm, size_mm) {

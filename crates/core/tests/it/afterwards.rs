@@ -5,7 +5,7 @@ use uuid::Uuid;
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{Became, Change, TorchEntry, WentAt};
 use vanadin_core::method::BrokeAt;
-use vanadin_core::plan::{AskLine, standing};
+use vanadin_core::plan::{AskLine, status};
 
 use crate::common::{Bench, LIT_AT, covered, reading, set};
 
@@ -44,7 +44,7 @@ fn asks(bench: &Bench) -> Vec<AskLine> {
 }
 
 fn next(bench: &Bench, days: i64) -> (String, u32) {
-    let standing = standing(&bench.job(), &bench.plan(), LIT_AT + DAY_MS / 4 + days * DAY_MS);
+    let standing = status(&bench.job(), &bench.plan(), LIT_AT + DAY_MS / 4 + days * DAY_MS);
     (standing.next.verb, standing.rank)
 }
 

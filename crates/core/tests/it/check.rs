@@ -3,9 +3,9 @@
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::faults::acceptance::{Found, Then};
-use vanadin_core::faults::causes::Seen;
+use vanadin_core::faults::causes::Symptom;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry};
-use vanadin_core::plan::{Amount, CheckState, Plan, Station, standing};
+use vanadin_core::plan::{Amount, CheckState, Plan, Station, status};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::stage::PictureOf;
 
@@ -79,7 +79,7 @@ fn a_line_is_made_for_each_side_of_each_seam_and_for_each_fault_that_was_seen() 
     assert_eq!(places(&plan, "check.toes"), ["A, first side", "A, second side"]);
     assert_eq!(places(&plan, "check.cracks_again"), ["A"]);
     assert!(plan.check.iter().all(|line| line.key != "check.faults"), "nothing went wrong");
-    let entry = TorchEntry::Trouble { seen: Seen::NoFlow, cause: String::new() };
+    let entry = TorchEntry::Trouble { seen: Symptom::NoFlow, cause: String::new() };
     bench.torch(entry, 61_500);
     let plan = bench.plan();
     assert_eq!(places(&plan, "check.faults").len(), 1);
@@ -95,7 +95,7 @@ fn looked_at_again_is_a_further_line_and_the_last_one_stands() {
     bench.say(look(second, Found::Pore, "1.6 mm", Some(1), Some(Then::RefillHot)));
     let plan = bench.plan();
     assert_eq!(verdict(&plan, "check.toes"), CheckState::NotOk);
-    let next = standing(&bench.job(), &plan, LIT_AT + 60_000_000).next;
+    let next = status(&bench.job(), &plan, LIT_AT + 60_000_000).next;
     assert_eq!((next.verb.as_str(), next.station), ("Put right: toes whole, A, second side", Station::Check));
     bench.say(look(second, Found::Pore, "1.5 mm", Some(3), None));
     let plan = bench.plan();
@@ -253,7 +253,7 @@ fn nickel_is_looked_at_again_the_next_day_and_keeps_nothing_back_until_then(
     assert_eq!(line.map(|line| line.due_ms), again.then_some(Some(looked_ms + DAY_MS)));
     assert_eq!(plan.amount(Station::Check), Amount::Enough);
     assert_eq!(plan.hand_over.open, Vec::<String>::new());
-    let next = |bench: &Bench, now_ms: i64| standing(&bench.job(), &bench.plan(), now_ms).next;
+    let next = |bench: &Bench, now_ms: i64| status(&bench.job(), &bench.plan(), now_ms).next;
     finished(&mut bench);
     assert_eq!(next(&bench, looked_ms + 1).verb, "Write the hand-over");
     bench.set("hand_over.done", "yes");
@@ -376,7 +376,7 @@ fn each_picture_says_what_it_proves_and_which_show_the_part_before_and_after() {
     let crack = bench.crack();
     let place = toes(&bench, 2);
     let seen = bench.say(look(place, Found::Pore, "1.2 mm", Some(2), None));
-    let fault = bench.torch(TorchEntry::Trouble { seen: Seen::Pinholes, cause: String::new() }, 90_000);
+    let fault = bench.torch(TorchEntry::Trouble { seen: Symptom::Pinholes, cause: String::new() }, 90_000);
     pictured(&mut bench, None, "break", -DAY_MS);
     pictured(&mut bench, None, "", DAY_MS);
     pictured(&mut bench, Some(seen), "", DAY_MS);
@@ -387,7 +387,7 @@ fn each_picture_says_what_it_proves_and_which_show_the_part_before_and_after() {
     let lines = bench.plan().hand_over.pictures;
     let told: Vec<(PictureOf, &str)> = lines.iter().map(|it| (it.shows, it.words.as_str())).collect();
     let beads = bench.job().rounds[0].beads();
-    let words = Seen::Pinholes.words();
+    let words = Symptom::Pinholes.words();
     let fault_words = format!("{words}, bead {beads}");
     assert_eq!(
         told,

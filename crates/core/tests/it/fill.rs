@@ -6,7 +6,7 @@ use crate::common::mapped::Mapped;
 use rstest::rstest;
 use vanadin_core::effort::durations::Step;
 use vanadin_core::field::{crack_key, mark_key};
-use vanadin_core::heat::{Runs, gas_need_m3};
+use vanadin_core::heat::{SimCache, gas_need_m3};
 use vanadin_core::job::{BeadAt, Change, Lighting, TorchEntry};
 use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;
@@ -315,7 +315,7 @@ fn each_session_is_heated_anew_and_burns_its_own_gas() {
     // One a day, and it is ready after the last of them.
     let now_min = 20_000 * 1440 + 9 * 60;
     let moment = Moment { now_min, wanted_min: None };
-    let timed = plan_at(&bench.job(), &bench.shop, &Runs::default(), moment);
+    let timed = plan_at(&bench.job(), &bench.shop, &SimCache::default(), moment);
     let days: Vec<i64> = timed.methods.sessions.iter().map(|it| it.begins_min.unwrap() / 1440).collect();
     assert!(days.windows(2).all(|pair| pair[0] < pair[1]), "{days:?}");
     let last = timed.methods.sessions.last().unwrap().ends_min.unwrap();

@@ -4,7 +4,7 @@ use rstest::rstest;
 use vanadin_core::faults::acceptance::Found;
 use vanadin_core::field::crack_key;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, TorchEntry, Work, WorkStep};
-use vanadin_core::plan::{FinishLine, Plan, standing};
+use vanadin_core::plan::{FinishLine, Plan, status};
 use vanadin_core::quantity::UnitSystem;
 
 use crate::common::{Bench, LIT_AT, covered, reading};
@@ -127,7 +127,7 @@ fn what_was_laid_on_is_dry_at_its_time_and_the_next_coat_waits_for_it() {
     bench.try_say(Change::Tick { step, done: true }, primed_ms, None).unwrap();
     let primer = lines(&bench).into_iter().find(|line| line.step == step).unwrap();
     assert_eq!(primer.dry_at_ms, Some(primed_ms + 60 * MIN_MS));
-    let next = |now_ms: i64| standing(&bench.job(), &bench.plan(), now_ms).next;
+    let next = |now_ms: i64| status(&bench.job(), &bench.plan(), now_ms).next;
     assert_eq!(
         (next(primed_ms + 1).verb.as_str(), next(primed_ms + 1).at_ms),
         ("Finish: paint", primer.dry_at_ms)

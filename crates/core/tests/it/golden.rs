@@ -5,14 +5,14 @@ use std::fmt::Write;
 
 use crate::common::Bench;
 use rstest::rstest;
-use vanadin_core::plan::{Plan, plan, standing};
+use vanadin_core::plan::{Plan, plan, status};
 use vanadin_core::quantity::UnitSystem;
 
 /// All that a plan says, a line each.
 fn told(bench: &Bench, plan: &Plan) -> String {
     let mut told = String::new();
     let mut say = |line: String| writeln!(told, "{line}").expect("a string takes everything");
-    say(format!("next: {}", standing(&bench.job(), plan, 0).next.verb));
+    say(format!("next: {}", status(&bench.job(), plan, 0).next.verb));
     say(format!("method: {}", plan.methods.headline));
     for contender in &plan.methods.contenders {
         say(format!("  {} {:.1} {}", contender.label, contender.score, contender.reasons.join(" ")));

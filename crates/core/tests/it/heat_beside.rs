@@ -4,9 +4,9 @@ use crate::common::{Bench, LIT_AT, plan, set};
 use rstest::rstest;
 use std::collections::BTreeMap;
 use uuid::Uuid;
-use vanadin_core::field::{Held, crack_key, parse_value, store_key};
+use vanadin_core::field::{FieldState, crack_key, parse_value, store_key};
 use vanadin_core::job::{Change, Deed, Gun, Reading, TorchEntry};
-use vanadin_core::plan::{HeatPlan, Plan, Station, standing};
+use vanadin_core::plan::{HeatPlan, Plan, Station, status};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 use vanadin_core::stage::HeatStep;
@@ -22,13 +22,14 @@ fn with_propane(bench: &mut Bench, amount: &str) {
 
 fn with_gas(bench: &mut Bench, said: &[(&str, &str)]) {
     let item = Uuid::from_u128(77);
-    let values: BTreeMap<String, Held> = said
+    let values: BTreeMap<String, FieldState> = said
         .iter()
         .map(|&(field, typed)| {
             let key = store_key(item, field);
             let spec = vanadin_core::field::shop_field(&key).unwrap();
             let value = parse_value(&key, spec, typed, UnitSystem::Metric).unwrap();
-            let held = Held { typed: typed.to_owned(), value, revision: 1, not_understood: String::new() };
+            let held =
+                FieldState { typed: typed.to_owned(), value, revision: 1, not_understood: String::new() };
             (key, held)
         })
         .collect();
@@ -72,7 +73,7 @@ fn the_gas_runs_down_on_a_clock_that_stands_while_it_is_out_of_the_heat() {
         job.rounds[0].readings = vec![Reading { minutes: at_min - 0.1, celsius: 150.0 }];
         let plan = plan(&job, &bench.shop);
         let now = LIT_AT + (at_min * 1000.0) as i64;
-        let clocks = standing(&job, &plan, now).live.unwrap().clocks;
+        let clocks = status(&job, &plan, now).live.unwrap().clocks;
         clocks.into_iter().find(|clock| clock.kind == "gas").map(|clock| clock.ends_min)
     };
     // Hand-worked: what is there less 15 % of the need, at 1.161 m3/h as far as it is turned down

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use crate::common::{Bench, LIT_AT, plan, set};
 use rstest::rstest;
-use vanadin_core::field::{FieldValue, Held};
+use vanadin_core::field::{FieldState, FieldValue};
 use vanadin_core::job::{Change, Reading, TorchEntry};
 use vanadin_core::method::{MethodId, School};
 use vanadin_core::plan::Plan;
@@ -13,8 +13,12 @@ use vanadin_core::record::{FROZEN_FORMAT, FrozenPlan};
 use vanadin_core::shop::Shop;
 
 fn shop(sources: &[&str], packings: &[&str]) -> Shop {
-    let held =
-        |value| Held { typed: String::new(), value: Some(value), revision: 1, not_understood: String::new() };
+    let held = |value| FieldState {
+        typed: String::new(),
+        value: Some(value),
+        revision: 1,
+        not_understood: String::new(),
+    };
     let many = |ids: &[&str]| held(FieldValue::Many(ids.iter().map(|&id| id.to_owned()).collect()));
     Shop::of(&BTreeMap::from([
         ("shop.sources".to_owned(), many(sources)),

@@ -4,8 +4,8 @@ use crate::common::{Bench, LIT_AT, covered, plan, reading};
 use rstest::rstest;
 use vanadin_core::field;
 use vanadin_core::field::FieldValue;
-use vanadin_core::job::{Change, Job, Lighting, Reading, Recorded, TorchEntry, Understood};
-use vanadin_core::plan::{Standing, Standings, standing};
+use vanadin_core::job::{Change, Job, Lighting, Parsed, Reading, Recorded, TorchEntry};
+use vanadin_core::plan::{JobStatus, StatusTimeline, status};
 use vanadin_core::quantity::UnitSystem;
 
 /// A lever lit for nickel-iron, hot, at 60 times: a minute of the job clock is a second.
@@ -17,12 +17,12 @@ fn lit() -> Bench {
     bench
 }
 
-fn at(bench: &Bench, minutes: i64) -> Standing {
+fn at(bench: &Bench, minutes: i64) -> JobStatus {
     stands(bench, &bench.job(), minutes)
 }
 
-fn stands(bench: &Bench, job: &Job, minutes: i64) -> Standing {
-    standing(job, &plan(job, &bench.shop), LIT_AT + minutes * 1000)
+fn stands(bench: &Bench, job: &Job, minutes: i64) -> JobStatus {
+    status(job, &plan(job, &bench.shop), LIT_AT + minutes * 1000)
 }
 
 /// What wants the part cold.
@@ -258,7 +258,7 @@ fn what_cannot_be_read_is_kept_and_shown() {
     assert!(plan.cautions.iter().any(|caution| caution.sentence.contains("cannot be read")));
     // What was understood when it was said goes on being so.
     let last = bench.facts.len() - 1;
-    bench.facts[last].understood = Some(Understood::Field(Some(FieldValue::Number(900.0))));
+    bench.facts[last].understood = Some(Parsed::Field(Some(FieldValue::Number(900.0))));
     let job = bench.job();
     let wall = &job.round().values["part.wall"];
     assert_eq!((wall.value.as_ref(), wall.not_understood.as_str()), (Some(&FieldValue::Number(900.0)), ""));
@@ -287,11 +287,11 @@ fn how_it_stands_at_every_moment_is_known_beforehand(#[case] steps: usize) {
     happened[..steps].iter().for_each(|step| step(&mut bench));
     let job = bench.job();
     let plan = plan(&job, &bench.shop);
-    let known = Standings::of(&job, &plan);
+    let known = StatusTimeline::of(&job, &plan);
     // Every seven minutes of the job clock for four days.
     for minutes in (33..4 * 24 * 60).step_by(7) {
         let now_ms = LIT_AT + minutes * 1000 + 500;
-        assert_eq!(known.at(now_ms), standing(&job, &plan, now_ms), "after {minutes} min");
+        assert_eq!(known.at(now_ms), status(&job, &plan, now_ms), "after {minutes} min");
     }
     // By itself it stands otherwise once it burns: a soak ends, a reading grows old, it cools.
     assert_eq!(known.turns_after(LIT_AT + 33_000).is_some(), steps > 0);

@@ -3,7 +3,7 @@
 use crate::common::{Bench, LIT_AT, figure};
 use proptest::prelude::*;
 use rstest::rstest;
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::{
     Confidence, Era, Evidence, Family, Finding, Iron, LookTest, MeasuredTest, Notice, TypedValues, confirm,
 };
@@ -167,7 +167,7 @@ fn of_several_irons_each_requirement_names_the_one_that_forced_it() {
     assert_eq!(forced("Strength to match", "400 MPa"), "ductile");
     assert_eq!(forced("Drill no faster than", "20 m/min"), "ductile");
     // One iron alone forces nothing.
-    let alone = plan_as_if(&bench.job(), &bench.shop, Iron::Ductile, &Runs::default());
+    let alone = plan_as_if(&bench.job(), &bench.shop, Iron::Ductile, &SimCache::default());
     assert!(alone.iron.demands.is_empty());
 }
 
@@ -199,7 +199,7 @@ fn the_plan_for_several_is_at_least_as_demanding_as_for_each() {
     assert!(plan.iron.plausible.len() > 1, "{:?}", plan.iron.plausible);
     let value = |plan: &Plan, id: &str| figure(plan, id).map(|figure| figure.value);
     for &iron in plan.iron.plausible.iter().filter(|iron| **iron != Iron::Steel) {
-        let one = plan_as_if(&job, shop, iron, &Runs::default());
+        let one = plan_as_if(&job, shop, iron, &SimCache::default());
         let more = |id: &str| value(&plan, id) >= value(&one, id).map(|value| value - 1e-9);
         assert!(more("heat.target"), "{iron:?} heat.target");
         assert!(value(&plan, "heat.limit") <= value(&one, "heat.limit"), "{iron:?} limit");
@@ -217,11 +217,11 @@ fn as_if_leaves_the_belief_and_changes_the_plan() {
     let mut bench = untested();
     bench.say(sure("punch", "raises_rim"));
     let plan = bench.plan();
-    let steel = plan_as_if(&bench.job(), &bench.shop, Iron::Steel, &Runs::default());
+    let steel = plan_as_if(&bench.job(), &bench.shop, Iron::Steel, &SimCache::default());
     assert_eq!(steel.iron.shares, plan.iron.shares);
     assert_eq!(steel.figure("iron.sure").unwrap().value, plan.figure("iron.sure").unwrap().value);
     assert!(steel.methods.contenders.iter().all(|contender| contender.excluded));
-    let gray = plan_as_if(&bench.job(), &bench.shop, Iron::Gray, &Runs::default());
+    let gray = plan_as_if(&bench.job(), &bench.shop, Iron::Gray, &SimCache::default());
     let gas = |plan: &Plan| {
         plan.methods.contenders.iter().any(|c| c.way.method == MethodId::GasIron && !c.excluded)
     };
@@ -236,7 +236,7 @@ fn each_answer_says_what_it_would_change_in_the_plan() {
     // A pan is gray for sure: a rim in the dent would change what is asked of the heat.
     bench.set("part.family", "cookware");
     bench.say(sure("file", "bites"));
-    let found = answers(&bench.job(), &bench.shop, LookTest::Punch, &Runs::default());
+    let found = answers(&bench.job(), &bench.shop, LookTest::Punch, &SimCache::default());
     assert_eq!(found.len(), 4);
     let chances: f64 = {
         let evidence: Vec<Evidence> =
@@ -278,7 +278,10 @@ fn answers_change_nothing() {
     let bench = untested();
     let before = bench.plan();
     for test in LookTest::ALL {
-        assert_eq!(answers(&bench.job(), &bench.shop, test, &Runs::default()).len(), test.outcomes().len());
+        assert_eq!(
+            answers(&bench.job(), &bench.shop, test, &SimCache::default()).len(),
+            test.outcomes().len()
+        );
     }
     assert_eq!(bench.plan(), before);
 }

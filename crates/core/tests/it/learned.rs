@@ -3,7 +3,7 @@
 use crate::common::{Bench, LIT_AT, covered, plan};
 use rstest::rstest;
 use vanadin_core::heat::{
-    Bar, BarPower, Body, FactorOf, OwnFactor, Packing, UNWRAP_C, Wrapping, cool_scaled, own_factor,
+    Bar, BarPower, FactorOf, OwnFactor, Packing, ThermalBody, UNWRAP_C, Wrapping, cool_scaled, own_factor,
 };
 use vanadin_core::job::{Change, Reading, TorchEntry};
 use vanadin_core::plan::Asks;
@@ -34,7 +34,7 @@ fn really(power: BarPower) -> BarPower {
 }
 
 /// Readings each two minutes until the coldest place is at its target; and when.
-fn heats(body: &Body, power: BarPower, target_c: f64) -> (Vec<Reading>, f64) {
+fn heats(body: &ThermalBody, power: BarPower, target_c: f64) -> (Vec<Reading>, f64) {
     let mut bar = Bar::new(body, really(power), body.ambient);
     let mut readings = Vec::new();
     let mut seconds = 0;

@@ -5,9 +5,9 @@ use std::collections::BTreeMap;
 use crate::common::{Bench, LIT_AT, covered, reading};
 use rstest::rstest;
 use uuid::Uuid;
-use vanadin_core::faults::causes::Seen;
+use vanadin_core::faults::causes::Symptom;
 use vanadin_core::job::{BeadAt, Change, Deed, Lighting, SeamReadingKind, TorchEntry, Work};
-use vanadin_core::plan::{LightingPlan, Plan, Station, standing};
+use vanadin_core::plan::{LightingPlan, Plan, Station, status};
 use vanadin_core::quantity::UnitSystem;
 
 const HOUR_MS: i64 = 3_600_000;
@@ -33,7 +33,7 @@ fn at(minutes: f64) -> i64 {
 
 fn verb(bench: &Bench, now_ms: i64) -> String {
     let (job, plan) = (bench.job(), bench.plan());
-    standing(&job, &plan, now_ms).next.verb
+    status(&job, &plan, now_ms).next.verb
 }
 
 #[test]
@@ -109,7 +109,7 @@ fn a_bake_is_led_to_its_end_stays_hot_and_asks_for_the_white_rag() {
     bench.try_say(Change::Torch { entry: reading("372") }, at(50.0), None).unwrap();
     assert_eq!(verb(&bench, at(50.0)), "Hold it 58 min more");
     let may_end = |bench: &Bench, now_ms: i64| {
-        standing(&bench.job(), &bench.plan(), now_ms).live.is_some_and(|live| live.ends)
+        status(&bench.job(), &bench.plan(), now_ms).live.is_some_and(|live| live.ends)
     };
     assert!(!may_end(&bench, at(107.9)), "not held yet");
     bench.try_say(Change::Torch { entry: reading("371") }, at(108.0), None).unwrap();
@@ -121,7 +121,7 @@ fn a_bake_is_led_to_its_end_stays_hot_and_asks_for_the_white_rag() {
     bench.try_say(Change::PutOut, at(110.0), None).unwrap();
     let (job, plan) = (bench.job(), bench.plan());
     assert!(job.round().lit.is_none(), "the round is not begun with");
-    let then = standing(&job, &plan, at(111.0));
+    let then = status(&job, &plan, at(111.0));
     assert!(then.hot.is_some(), "hot, although nothing is lit");
     assert_eq!(
         then.next.verb, "Keep hands off until",
@@ -130,7 +130,7 @@ fn a_bake_is_led_to_its_end_stays_hot_and_asks_for_the_white_rag() {
     assert!(then.next.at_ms.is_some());
     assert!(!then.keep_off.is_empty());
     bench.try_say(Change::Torch { entry: reading("30") }, at(400.0), None).unwrap();
-    let next = standing(&bench.job(), &bench.plan(), at(401.0)).next;
+    let next = status(&bench.job(), &bench.plan(), at(401.0)).next;
     assert_eq!((next.verb.as_str(), next.key.as_str()), ("Wipe it: does the rag stay white?", "part.oil"));
     bench.set("part.oil", "baked_clean");
     assert_ne!(verb(&bench, at(402.0)), "Wipe it: does the rag stay white?");
@@ -372,7 +372,7 @@ fn the_record_says_of_each_lighting_what_there_is_to_say() {
         without: vec!["Extinguisher".to_owned()],
     };
     bench.try_say(main, at(410.0), None).unwrap();
-    let trouble = TorchEntry::Trouble { seen: Seen::BlowThrough, cause: String::new() };
+    let trouble = TorchEntry::Trouble { seen: Symptom::BlowThrough, cause: String::new() };
     bench.try_say(Change::Torch { entry: trouble }, at(420.0), None).unwrap();
     let stopped = TorchEntry::Covered { why: "gas is out".to_owned() };
     bench.try_say(Change::Torch { entry: stopped }, at(430.0), None).unwrap();

@@ -3,10 +3,10 @@
 use crate::common::{Bench, LIT_AT, plan};
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
-use vanadin_core::faults::causes::Seen;
-use vanadin_core::heat::Runs;
+use vanadin_core::faults::causes::Symptom;
+use vanadin_core::heat::SimCache;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Live, Plan, odds_moved_last, standing};
+use vanadin_core::plan::{Live, Plan, odds_moved_last, status};
 
 fn say(bench: &mut Bench, entry: TorchEntry, minutes: f64) {
     // 60 times: a minute of the job clock is a second.
@@ -32,7 +32,7 @@ fn at(bench: &Bench, readings: &[(f64, f64)]) -> (Job, Plan) {
 
 fn live(bench: &Bench, readings: &[(f64, f64)], minutes: f64) -> Live {
     let (job, plan) = at(bench, readings);
-    standing(&job, &plan, LIT_AT + (minutes * 1000.0) as i64).live.unwrap()
+    status(&job, &plan, LIT_AT + (minutes * 1000.0) as i64).live.unwrap()
 }
 
 fn lit() -> Bench {
@@ -198,12 +198,12 @@ fn the_odds_listen_to_each_thing_that_is_seen_made_good_and_found() {
         assert!((now - before - by).abs() < 1e-6, "{what}: {} for {by}", now - before);
         before = now;
     };
-    let trouble = |seen: Seen| TorchEntry::Trouble { seen, cause: String::new() };
-    say(&mut bench, trouble(Seen::NoFlow), 53.0);
+    let trouble = |seen: Symptom| TorchEntry::Trouble { seen, cause: String::new() };
+    say(&mut bench, trouble(Symptom::NoFlow), 53.0);
     moves(&bench, -0.3, "it does not flow");
-    say(&mut bench, trouble(Seen::NoFlow), 54.0);
+    say(&mut bench, trouble(Symptom::NoFlow), 54.0);
     moves(&bench, -0.3, "nor does it again");
-    say(&mut bench, trouble(Seen::ToeCrack), 55.0);
+    say(&mut bench, trouble(Symptom::ToeCrack), 55.0);
     moves(&bench, -0.8, "a crack beside the bead");
     say(&mut bench, did(Deed::Refilled), 55.5);
     moves(&bench, 0.2, "a refill is of a place that did not flow: it mends no crack");
@@ -214,7 +214,7 @@ fn the_odds_listen_to_each_thing_that_is_seen_made_good_and_found() {
     moves(&bench, 0.5, "filled again");
     say(&mut bench, did(Deed::Refilled), 58.0);
     moves(&bench, 0.2, "the other place refilled");
-    say(&mut bench, trouble(Seen::Moved), 59.0);
+    say(&mut bench, trouble(Symptom::Moved), 59.0);
     moves(&bench, -0.3, "it moved");
     bench.set("check.alignment", "not_ok");
     moves(&bench, 0.0, "the check says no more");
@@ -250,9 +250,10 @@ fn what_moved_the_odds_last_is_named_with_its_amount_until_it_is_taken_back() {
     let mut bench = lit();
     bead(&mut bench, 1, 52.0);
     say(&mut bench, TorchEntry::Peened, 52.5);
-    let moved = |bench: &Bench| odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &Runs::default());
+    let moved =
+        |bench: &Bench| odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &SimCache::default());
     let before = bench.plan().methods.taken().unwrap().odds.mean;
-    let seen = TorchEntry::Trouble { seen: Seen::ToeCrack, cause: String::new() };
+    let seen = TorchEntry::Trouble { seen: Symptom::ToeCrack, cause: String::new() };
     say(&mut bench, seen, 55.0);
     let after = bench.plan().methods.taken().unwrap().odds.mean;
     let last = moved(&bench).expect("it moved them");
@@ -274,7 +275,7 @@ fn what_moved_the_odds_last_is_named_with_its_amount_until_it_is_taken_back() {
 fn a_way_that_was_chosen_since_was_moved_by_nothing_before() {
     let mut bench = Bench::hot_lever();
     bench.set("method.choice", "torch_braze");
-    assert_eq!(odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &Runs::default()), None);
+    assert_eq!(odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &SimCache::default()), None);
 }
 
 fn held(bench: &Bench) -> f64 {
@@ -284,10 +285,10 @@ fn held(bench: &Bench) -> f64 {
 
 #[rstest]
 // It went on past its hole: nothing at the torch mends that.
-#[case::it_ran_on(Seen::RanOn, false)]
+#[case::it_ran_on(Symptom::RanOn, false)]
 // Another one is mended as any fault: ground out and filled.
-#[case::another_crack(Seen::NewCrack, true)]
-fn an_open_crack_is_never_given_more_than_five(#[case] seen: Seen, #[case] mended_by_a_bead: bool) {
+#[case::another_crack(Symptom::NewCrack, true)]
+fn an_open_crack_is_never_given_more_than_five(#[case] seen: Symptom, #[case] mended_by_a_bead: bool) {
     let mut bench = lit();
     let before = held(&bench);
     assert!(before > 0.05);

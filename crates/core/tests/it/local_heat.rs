@@ -105,7 +105,7 @@ fn the_cold_iron_round_it_takes_part_of_the_flame_and_draws_it_down_soon() {
         );
         bench.torch(TorchEntry::Did { what: Deed::OutOfHeat }, 601_000);
         let (job, plan) = (bench.job(), bench.plan());
-        let live = vanadin_core::plan::standing(&job, &plan, LIT_AT + 602_000).live.unwrap();
+        let live = vanadin_core::plan::status(&job, &plan, LIT_AT + 602_000).live.unwrap();
         let clock = live.clocks.into_iter().find(|it| it.kind == "out_of_heat").expect("it runs");
         // A second of the clock on the wall is a minute of the job's.
         clock.ends_min - 601.0

@@ -5,7 +5,7 @@ use crate::common::{Bench, covered, figure, reading};
 use proptest::prelude::*;
 use rstest::rstest;
 use vanadin_core::field::crack_key;
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::method::{MethodId, OwnRepair, School, Way};
@@ -25,7 +25,7 @@ fn lever() -> Bench {
 }
 
 fn at(bench: &Bench, wanted_min: Option<i64>) -> Plan {
-    plan_at(&bench.job(), &bench.shop, &Runs::default(), Moment { now_min: MONDAY_8, wanted_min })
+    plan_at(&bench.job(), &bench.shop, &SimCache::default(), Moment { now_min: MONDAY_8, wanted_min })
 }
 
 #[test]
@@ -517,7 +517,7 @@ fn what_is_not_here_is_not_first_even_where_it_scores_more() {
     assert_eq!(first.way.method, MethodId::ArcNickelIron, "what can be begun today");
     assert!(plan.methods.chosen.is_none_or(|way| way.method == MethodId::ArcNickelIron));
     assert!(braze.cautions.iter().any(|caution| caution.contains("Not at hand")), "{:?}", braze.cautions);
-    let first_once_here = would(&bench.job(), &bench.shop, &Runs::default(), None, MethodId::StitchLocks);
+    let first_once_here = would(&bench.job(), &bench.shop, &SimCache::default(), None, MethodId::StitchLocks);
     assert!(
         first_once_here.only_not_here && first_once_here.then == Some(Becomes::First),
         "{first_once_here:?}"

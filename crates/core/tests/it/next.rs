@@ -6,22 +6,22 @@ use vanadin_core::base::day::Day;
 use vanadin_core::field::crack_key;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Place, Plan, Standing, Station, standing};
+use vanadin_core::plan::{JobStatus, Plan, Station, WindowPosition, status};
 
 /// The job as it stands when the pad shows this, some minutes after it was lit.
-fn at_the_pad(bench: &Bench, minutes: f64, celsius: f64) -> (Job, Plan, Standing) {
+fn at_the_pad(bench: &Bench, minutes: f64, celsius: f64) -> (Job, Plan, JobStatus) {
     let mut job = bench.job();
     let round = job.rounds.last_mut().unwrap();
     round.readings =
         vec![Reading { minutes: minutes - 5.0, celsius: celsius - 10.0 }, Reading { minutes, celsius }];
     let plan = plan(&job, &bench.shop);
-    let standing = standing(&job, &plan, LIT_AT + (minutes * 1000.0) as i64);
+    let standing = status(&job, &plan, LIT_AT + (minutes * 1000.0) as i64);
     (job, plan, standing)
 }
 
 fn verb(bench: &Bench) -> String {
     let job = bench.job();
-    standing(&job, &plan(&job, &bench.shop), LIT_AT).next.verb
+    status(&job, &plan(&job, &bench.shop), LIT_AT).next.verb
 }
 
 fn torch(bench: &mut Bench, entry: TorchEntry, minutes: i64) {
@@ -137,7 +137,7 @@ fn at_the_torch_the_next_thing_follows_the_reading() {
         ("Keep it covered until", Station::Cooling)
     );
     assert!(standing.next.at_ms > standing.job_now_ms, "it is told when");
-    assert_eq!(standing.live.unwrap().place, Place::NoWindow);
+    assert_eq!(standing.live.unwrap().place, WindowPosition::NoWindow);
 }
 
 #[test]
@@ -265,7 +265,7 @@ fn the_rack_has_the_most_urgent_on_top(#[case] done: &[&str], #[case] rank: u32)
         }
     }
     let job = bench.job();
-    assert_eq!(standing(&job, &plan(&job, &bench.shop), LIT_AT + 61_000).rank, rank);
+    assert_eq!(status(&job, &plan(&job, &bench.shop), LIT_AT + 61_000).rank, rank);
 }
 
 #[test]
@@ -273,7 +273,7 @@ fn a_locked_job_says_what_unlocks_it_and_where() {
     let mut bench = Bench::new();
     bench.set("part.safety_class", "press_frame_or_guard");
     let job = bench.job();
-    let standing = standing(&job, &plan(&job, &bench.shop), LIT_AT);
+    let standing = status(&job, &plan(&job, &bench.shop), LIT_AT);
     assert_eq!(standing.next.verb, "Enter who answers for it");
     assert_eq!((standing.next.station, standing.next.key.as_str()), (Station::Part, "part.authority"));
     assert_eq!(standing.stopped.as_deref(), Some("Referred out"));
@@ -285,7 +285,7 @@ fn what_nothing_opens_asks_for_nothing() {
     bench.set("part.safety_class", "lifting");
     bench.referred();
     let job = bench.job();
-    let standing = standing(&job, &plan(&job, &bench.shop), LIT_AT);
+    let standing = status(&job, &plan(&job, &bench.shop), LIT_AT);
     assert_eq!((standing.next.verb.as_str(), standing.next.key.as_str()), ("Referred out", ""));
     assert_eq!(standing.stopped.as_deref(), Some("Referred out"));
     assert!(standing.unlit.is_some(), "it is not lit");
@@ -299,7 +299,7 @@ fn how_a_repair_holds_is_asked_on_its_day_and_answered_once() {
     bench.set("hand_over.done", "yes");
     let day_ms = |day: &str| Day::parse(day, None).unwrap().number() * 86_400_000;
     let at = |bench: &Bench, ms: i64| {
-        let standing = standing(&bench.job(), &bench.plan(), ms);
+        let standing = status(&bench.job(), &bench.plan(), ms);
         (standing.next.verb, standing.rank)
     };
     let evening = day_ms("2027-06-01") + 20 * 3_600_000;

@@ -12,7 +12,7 @@ use vanadin_core::job::{Change, Deed, Lighting, Refusal, TorchEntry};
 use vanadin_core::map::{At, Drawn, FlamePlace, MarkKind, Shape};
 use vanadin_core::method::OwnMove;
 use vanadin_core::plan::{
-    FaceHeat, FaceMoment, FacePart, FlameAsked, SeamPulls, WarmFace, face_heat, face_load, face_logged,
+    FaceHeat, FaceMoment, FacePart, FlamePlacement, SeamPulls, WarmFace, face_heat, face_load, face_logged,
     face_part, opens, other_ways, seam_pulls, where_to_begin,
 };
 use vanadin_core::quantity::UnitSystem;
@@ -81,7 +81,7 @@ impl Frame {
     fn heated(&self, at: Option<(f64, f64)>) -> FaceHeat {
         let part = self.part().unwrap();
         let at = at.map(|(x, y)| At::new(x, y));
-        face_heat(&part, &part.model().unwrap(), &FlameAsked { at, ..FlameAsked::default() }, false)
+        face_heat(&part, &part.model().unwrap(), &FlamePlacement { at, ..FlamePlacement::default() }, false)
     }
 }
 
@@ -286,7 +286,7 @@ fn it_speaks_in_the_units_of_whoever_asks() {
     let heat = face_heat(
         &part,
         &model,
-        &FlameAsked { at: Some(At::new(200.0, 275.0)), ..FlameAsked::default() },
+        &FlamePlacement { at: Some(At::new(200.0, 275.0)), ..FlamePlacement::default() },
         false,
     );
     let begun = where_to_begin(&part, &model);
@@ -514,7 +514,7 @@ fn a_flame_that_is_swept_along_a_path_is_spread_over_it() {
     let model = part.model().unwrap();
     let with = |path: &[(f64, f64)]| {
         let path = path.iter().map(|(x, y)| At::new(*x, *y)).collect();
-        face_heat(&part, &model, &FlameAsked { path, ..FlameAsked::default() }, false)
+        face_heat(&part, &model, &FlamePlacement { path, ..FlamePlacement::default() }, false)
     };
     let along = with(&[(60.0, 275.0), (340.0, 275.0)]);
     let once = frame.heated(Some((200.0, 275.0)));
@@ -615,7 +615,7 @@ fn where_the_flame_begins_is_said_and_goes_into_what_will_happen(
     let torch = frame.bench.plan().torch.unwrap();
     assert!(torch.rehearsal[0].also.starts_with(words), "{}", torch.rehearsal[0].also);
     // It is asked for where nothing else is asked, and is kept with the round.
-    let nothing = FlameAsked::default();
+    let nothing = FlamePlacement::default();
     let asked = nothing.clone().or_as_said(&frame.bench.job(), frame.face);
     assert_eq!((asked.at, asked.swept), (Some(At::new(at.0, at.1)), swept));
     assert_eq!(nothing.clone().or_as_said(&frame.bench.job(), Uuid::nil()), nothing);
@@ -641,7 +641,7 @@ fn weak_iron_runs_on_under_the_flame_opposite_and_strong_iron_does_not() {
     let frame = Frame::new();
     let part = frame.part().unwrap();
     let model = part.model().unwrap();
-    let opposite = FlameAsked { at: Some(At::new(200.0, 275.0)), ..FlameAsked::default() };
+    let opposite = FlamePlacement { at: Some(At::new(200.0, 275.0)), ..FlamePlacement::default() };
     let runs = opens(&part, &model, &opposite, 0.4).expect("it stands next to nothing");
     assert_eq!(runs.named, "crack A at its upper tip");
     assert!(runs.share > 0.4 && runs.minutes > 0.5, "{runs:?}");
@@ -649,7 +649,7 @@ fn weak_iron_runs_on_under_the_flame_opposite_and_strong_iron_does_not() {
     let later = opens(&part, &model, &opposite, 0.45).map(|it| it.minutes);
     assert!(later.is_none_or(|later| later >= runs.minutes));
     // Beside the break nothing opens, however weak it is.
-    assert_eq!(opens(&part, &model, &FlameAsked::default(), 0.1), None);
+    assert_eq!(opens(&part, &model, &FlamePlacement::default(), 0.1), None);
 }
 
 #[test]
@@ -657,7 +657,7 @@ fn a_face_that_is_kept_warm_goes_on_the_same_in_pieces_and_is_swept_once_its_joi
     let frame = Frame::new();
     let part = frame.part().unwrap();
     let model = Arc::new(part.model().unwrap());
-    let begun = || WarmFace::new(&part, model.clone(), &FlameAsked::default(), 20.0);
+    let begun = || WarmFace::new(&part, model.clone(), &FlamePlacement::default(), 20.0);
     let (mut whole, mut pieces) = (begun(), begun());
     let all = whole.goes_on(1_200.0, 30.0, |_| true);
     let mut one_by_one = Vec::new();

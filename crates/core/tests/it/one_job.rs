@@ -4,15 +4,15 @@ use std::fmt::Write as _;
 
 use crate::common::{Bench, LIT_AT, reading};
 use proptest::prelude::*;
-use vanadin_core::faults::causes::Seen;
+use vanadin_core::faults::causes::Symptom;
 use vanadin_core::field::crack_key;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Lighting, TorchEntry};
-use vanadin_core::plan::{Plan, standing};
+use vanadin_core::plan::{Plan, status};
 
 const DAY_MS: i64 = 24 * 3_600_000;
 
 /// A job that is worked on, and what was shown after each word.
-struct Told {
+struct LoggedJob {
     bench: Bench,
     /// When it was lit last, UTC in ms.
     lit_ms: i64,
@@ -20,7 +20,7 @@ struct Told {
     table: String,
 }
 
-impl Told {
+impl LoggedJob {
     fn at(&self, minutes: f64) -> i64 {
         self.lit_ms + (minutes * 1000.0) as i64
     }
@@ -36,7 +36,7 @@ impl Told {
     /// What stands there by now: what the odds moved by, the clocks, the next thing.
     fn note(&mut self, what: &str, minutes: f64) {
         let (job, plan): (Job, Plan) = (self.bench.job(), self.bench.plan());
-        let now = standing(&job, &plan, self.at(minutes));
+        let now = status(&job, &plan, self.at(minutes));
         let clocks = now.live.iter().flat_map(|live| &live.clocks);
         let clocks: Vec<String> =
             clocks.map(|clock| format!("{} at {:.1}", clock.words, clock.ends_min)).collect();
@@ -69,7 +69,7 @@ impl Told {
 fn everything_that_is_read_seen_and_found_moves_what_is_said_next() {
     let mut bench = Bench::hot_lever();
     bench.light();
-    let mut told = Told { bench, lit_ms: LIT_AT, before: 0.0, table: String::new() };
+    let mut told = LoggedJob { bench, lit_ms: LIT_AT, before: 0.0, table: String::new() };
     told.before = told.shift();
     let did = |what| TorchEntry::Did { what };
     let fault = |seen| TorchEntry::Trouble { seen, cause: String::new() };
@@ -80,9 +80,9 @@ fn everything_that_is_read_seen_and_found_moves_what_is_said_next() {
     told.say("312 read", reading("312"), 29.0);
     told.bead(33.0);
     told.say("peened", TorchEntry::Peened, 33.5);
-    told.say("does not flow", fault(Seen::NoFlow), 34.0);
+    told.say("does not flow", fault(Symptom::NoFlow), 34.0);
     told.say("refilled", did(Deed::Refilled), 35.0);
-    told.say("toe crack", fault(Seen::ToeCrack), 36.0);
+    told.say("toe crack", fault(Symptom::ToeCrack), 36.0);
     told.say("ground out", did(Deed::GroundOut), 38.0);
     told.say("290 read", reading("290"), 39.0);
     told.bead(43.0);
@@ -195,7 +195,7 @@ fn any_word() -> impl Strategy<Value = TorchEntry> {
         Just(TorchEntry::Reheated),
         prop::sample::select(vec![Deed::OutOfHeat, Deed::BackIn, Deed::HeldAtJoint, Deed::GroundOut])
             .prop_map(|what| TorchEntry::Did { what }),
-        prop::sample::select(vec![Seen::NoFlow, Seen::ToeCrack])
+        prop::sample::select(vec![Symptom::NoFlow, Symptom::ToeCrack])
             .prop_map(|seen| TorchEntry::Trouble { seen, cause: String::new() }),
     ]
 }
@@ -223,7 +223,7 @@ proptest! {
                 bench.fold_in("", Change::Torch { entry: entry.clone() }, at);
             }
             let (job, plan) = (bench.job(), bench.plan());
-            let now = standing(&job, &plan, LIT_AT + i64::from(now_min) * 1000);
+            let now = status(&job, &plan, LIT_AT + i64::from(now_min) * 1000);
             let odds = plan.methods.taken().map(|taken| taken.odds);
             (now.live, now.next.verb, odds, plan.torch.and_then(|torch| torch.beads))
         };

@@ -9,7 +9,7 @@ use vanadin_core::figure::moved;
 use vanadin_core::iron::{Confidence, Iron};
 use vanadin_core::job::{Change, Lighting, Reading, Refusal, TorchEntry};
 use vanadin_core::method::{MethodId, School};
-use vanadin_core::plan::{Amount, Plan, Station, standing};
+use vanadin_core::plan::{Amount, Plan, Station, status};
 
 #[test]
 fn an_empty_job_has_a_plan_that_says_what_is_missing() {
@@ -249,7 +249,7 @@ fn a_covered_part_is_hot_until_a_reading_says_otherwise() {
         job.rounds[0].readings =
             vec![Reading { minutes: 59.0, celsius: 310.0 }, Reading { minutes: 700.0, celsius }];
         let plan = plan(&job, &bench.shop);
-        standing(&job, &plan, LIT_AT + 700_000)
+        status(&job, &plan, LIT_AT + 700_000)
     };
     let hot = at(70.0);
     assert_eq!(hot.next.verb, "Keep it covered until", "the book's curve is through, the pad says 70");

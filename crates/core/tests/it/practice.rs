@@ -5,9 +5,9 @@ use std::collections::BTreeMap;
 
 use rstest::rstest;
 use uuid::Uuid;
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::{Confidence, Iron};
-use vanadin_core::job::{Change, Fact, Job, TorchEntry, Understood, Work, WorkStep, accept};
+use vanadin_core::job::{Change, Fact, Job, Parsed, TorchEntry, Work, WorkStep, accept};
 use vanadin_core::map::{At, FlamePlace};
 use vanadin_core::plan::Plan;
 use vanadin_core::practice::{
@@ -23,7 +23,7 @@ fn shop() -> Shop {
 }
 
 fn played(case: &Case, rule: Rule) -> Ended {
-    play(case, rule, &shop(), &Runs::default()).expect("a case is a practice")
+    play(case, rule, &shop(), &SimCache::default()).expect("a case is a practice")
 }
 
 fn part(ended: &Ended, name: &str) -> f64 {
@@ -59,7 +59,7 @@ impl Hands {
             at_server_ms: 0,
             who: String::new(),
             sender: String::new(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
         });
         self.job = Job::fold(Uuid::nil(), &self.facts);
@@ -75,7 +75,9 @@ impl Hands {
             Uuid::from_u128(last)
         };
         self.push(next(), change.clone());
-        for (id, shown) in answers_more(&self.job, &self.plan(), &change, (&shop(), &Runs::default()), next) {
+        for (id, shown) in
+            answers_more(&self.job, &self.plan(), &change, (&shop(), &SimCache::default()), next)
+        {
             self.push(id, shown);
         }
         Ok(())
@@ -143,7 +145,7 @@ fn a_tip_without_a_hole_costs_what_the_table_says() {
 fn left_alone_the_old_bed_stands() {
     let case = lesson("leave_it").unwrap().case(1);
     let hands = Hands::on(&case, Level::Alone);
-    let ended = ended(&hands.job, &shop(), &Runs::default()).unwrap();
+    let ended = ended(&hands.job, &shop(), &SimCache::default()).unwrap();
     assert!((ended.odds - 0.94).abs() < 1e-9 && ended.way.is_empty());
     let mended = ended.otherwise.iter().filter(|it| it.choice.starts_with("method."));
     assert!(mended.clone().count() > 0 && mended.clone().all(|it| it.odds < ended.odds));
@@ -257,7 +259,7 @@ fn a_second_crack_counts_as_found_when_it_showed_itself() {
     hands.say(Change::AddCrack).unwrap();
     let length = hands.crack(1, "length");
     hands.set(&length, "12");
-    let words = |hands: &Hands| ended(&hands.job, &shop(), &Runs::default()).unwrap().truth.join(" ");
+    let words = |hands: &Hands| ended(&hands.job, &shop(), &SimCache::default()).unwrap().truth.join(" ");
     assert!(words(&hands).contains("that nobody found"), "{}", words(&hands));
     hands.set(&length, "33");
     assert!(words(&hands).contains("it was found"), "{}", words(&hands));
@@ -316,7 +318,7 @@ fn once_it_is_over_nothing_more_is_done_and_a_real_job_has_no_such_end() {
     }
     let practise = Change::Practise { of: Box::new(free(1).practised(Level::Alone)) };
     assert!(accept(&real, Default::default, &practise, None, "", None).is_err());
-    assert_eq!(ended(&real, &shop(), &Runs::default()), None);
+    assert_eq!(ended(&real, &shop(), &SimCache::default()), None);
 }
 
 #[test]
@@ -355,8 +357,8 @@ fn a_case_goes_out_as_a_file_and_comes_back_with_its_secret_whole() {
     let job = Job::fold(Uuid::nil(), &facts);
     assert_eq!(job.practice.as_ref().unwrap().truth, case.truth);
     assert_eq!(job.round().typed("part.mass"), Some("7.3 kg"));
-    let runs = Runs::default();
-    assert_eq!(ended(&job, &shop(), &runs), ended(&hands.job, &shop(), &runs));
+    let sims = SimCache::default();
+    assert_eq!(ended(&job, &shop(), &sims), ended(&hands.job, &shop(), &sims));
 }
 
 #[rstest]
@@ -382,7 +384,7 @@ fn a_file_that_is_wrong_is_told_at_its_place(#[case] spoil: fn(&mut CaseFile), #
 #[test]
 fn a_result_is_handed_back_once_it_is_over() {
     let mut hands = Hands::on(&lesson("leave_it").unwrap().case(1), Level::Alone);
-    let end = ended(&hands.job, &shop(), &Runs::default()).unwrap();
+    let end = ended(&hands.job, &shop(), &SimCache::default()).unwrap();
     assert_eq!(ResultFile::of(&hands.job, &end, "a learner"), None, "not over yet");
     hands.say(Change::EndPractice).unwrap();
     let result = ResultFile::of(&hands.job, &end, "a learner").unwrap();
@@ -409,7 +411,7 @@ fn a_hole_that_was_drilled_before_anybody_looked_closely_lies_where_the_eye_had_
             hands.set(&found_by, "dye");
             hands.say(drill).unwrap();
         }
-        ended(&hands.job, &shop(), &Runs::default()).unwrap().tips[0].clone()
+        ended(&hands.job, &shop(), &SimCache::default()).unwrap().tips[0].clone()
     };
     let (before, after) = (tip(true), tip(false));
     assert!((before.beyond_mm - after.beyond_mm).abs() < 1e-9);
@@ -417,7 +419,7 @@ fn a_hole_that_was_drilled_before_anybody_looked_closely_lies_where_the_eye_had_
     let mut by_eye_alone = Hands::on(&case, Level::WithThePlan);
     let drill = drilling(&by_eye_alone);
     by_eye_alone.say(Change::Tick { step: drill, done: true }).unwrap();
-    let alone = ended(&by_eye_alone.job, &shop(), &Runs::default()).unwrap().tips[0].clone();
+    let alone = ended(&by_eye_alone.job, &shop(), &SimCache::default()).unwrap().tips[0].clone();
     assert!((alone.hole_to_mm.unwrap() - by_eye - 3.3).abs() < 1e-6, "{by_eye} {:?}", alone.hole_to_mm);
     // Where it lies on the part is the same, whenever it is looked at.
     assert!((alone.hole_to_mm.unwrap() - alone.beyond_mm - (by_eye - before.beyond_mm)).abs() < 1e-6);
@@ -460,7 +462,7 @@ fn heated(at: (f64, f64), swept: bool) -> Hands {
 fn ran_on(hands: &Hands) -> usize {
     let ran = |fact: &&Fact| {
         let Change::Torch { entry: TorchEntry::Trouble { seen, .. } } = &fact.change else { return false };
-        *seen == vanadin_core::faults::causes::Seen::RanOn
+        *seen == vanadin_core::faults::causes::Symptom::RanOn
     };
     hands.facts.iter().filter(ran).count()
 }
@@ -493,7 +495,7 @@ fn hands_face(case: &Case) -> (f64, f64) {
 }
 
 fn end(hands: &Hands) -> Ended {
-    ended(&hands.job, &shop(), &Runs::default()).unwrap()
+    ended(&hands.job, &shop(), &SimCache::default()).unwrap()
 }
 
 fn words(hands: &Hands) -> String {

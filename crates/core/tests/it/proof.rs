@@ -3,7 +3,7 @@
 use rstest::rstest;
 use vanadin_core::faults::acceptance::Found;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, Refusal, Work, WorkStep};
-use vanadin_core::plan::{CheckLine, CheckState, Station, standing};
+use vanadin_core::plan::{CheckLine, CheckState, Station, status};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::stage::ProofPlan;
 
@@ -113,7 +113,7 @@ fn each_step_says_until_when_it_is_held_and_the_next_comes_then() {
     }
     let next = |bench: &Bench| {
         let plan = bench.plan();
-        standing(&bench.job(), &plan, LIT_AT + 100 * MIN).next
+        status(&bench.job(), &plan, LIT_AT + 100 * MIN).next
     };
     assert_eq!(next(&bench).verb, "Check: tight");
     tick(&mut bench, FILLED, 100);

@@ -4,7 +4,7 @@ use proptest::prelude::*;
 use rstest::rstest;
 use vanadin_core::crack::stop_hole::{FoundBy, ORDINARY_DRILLS_MM, stop_hole};
 use vanadin_core::heat::{
-    Bar, BarPower, Body, Packing, Wrapping, ceiling_c, cool, cool_scaled, energy_joules, heat_for,
+    Bar, BarPower, Packing, ThermalBody, Wrapping, ceiling_c, cool, cool_scaled, energy_joules, heat_for,
 };
 use vanadin_core::iron::Iron;
 use vanadin_core::pins::rows::{StitchOutline, StitchRow, crack_order};
@@ -19,9 +19,9 @@ fn wall(mm: f64) -> WallMillimetres {
     WallMillimetres::new(mm).unwrap()
 }
 
-fn body(kg: f64, size_mm: [f64; 3], factor: f64) -> Body {
+fn body(kg: f64, size_mm: [f64; 3], factor: f64) -> ThermalBody {
     let [l, w, h] = size_mm.map(|mm| Millimetres::new(mm).unwrap());
-    Body::new(
+    ThermalBody::new(
         Iron::Gray.properties(),
         Kilograms::new(kg).unwrap(),
         (l, w, h),

@@ -4,7 +4,7 @@ use crate::common::{Bench, LIT_AT, covered, plan, reading};
 use rstest::rstest;
 use vanadin_core::heat::BarPower;
 use vanadin_core::job::{Change, Job, Recorded, TorchEntry};
-use vanadin_core::plan::{Live, Plan, live, standing};
+use vanadin_core::plan::{Live, Plan, live, status};
 use vanadin_core::quantity::{UnitSystem, Watts};
 
 fn lit() -> Bench {
@@ -26,7 +26,7 @@ fn say(bench: &mut Bench, entry: TorchEntry, minutes: f64) {
 }
 
 fn verb(bench: &Bench, minutes: f64) -> String {
-    standing(&bench.job(), &bench.plan(), at(minutes)).next.verb
+    status(&bench.job(), &bench.plan(), at(minutes)).next.verb
 }
 
 /// The job with what a logger recorded: (channel, min, °C).
@@ -120,10 +120,10 @@ fn a_part_stays_hot_until_a_stick_of_forty_five_does_not_melt(
     say(&mut bench, reading("300"), 30.0);
     say(&mut bench, covered(), 31.0);
     say(&mut bench, stick(typed, melted), 400.0);
-    assert_eq!(standing(&bench.job(), &bench.plan(), at(401.0)).hot.is_some(), hot);
+    assert_eq!(status(&bench.job(), &bench.plan(), at(401.0)).hot.is_some(), hot);
     // A later reading that is hot is believed.
     say(&mut bench, reading("80"), 402.0);
-    assert!(standing(&bench.job(), &bench.plan(), at(403.0)).hot.is_some());
+    assert!(status(&bench.job(), &bench.plan(), at(403.0)).hot.is_some());
 }
 
 #[rstest]
@@ -196,7 +196,7 @@ fn a_part_is_hot_while_any_pad_that_may_lie_on_it_is() {
     say(&mut bench, covered(), 31.0);
     let hot = |bench: &Bench| {
         let (job, plan) = recorded(bench, &[(1, 30.0, 300.0), (1, 400.0, 40.0), (2, 400.0, 90.0)]);
-        standing(&job, &plan, at(401.0)).hot.is_some()
+        status(&job, &plan, at(401.0)).hot.is_some()
     };
     assert!(hot(&bench), "nobody has said what pad 2 lies on");
     bench.set("heat.pad_2", "joint");
@@ -207,7 +207,7 @@ fn a_part_is_hot_while_any_pad_that_may_lie_on_it_is() {
     bench.set("heat.pad_2", "joint");
     let silent = |bench: &Bench| {
         let (job, plan) = recorded(bench, &[(1, 30.0, 300.0), (2, 390.0, 90.0), (1, 400.0, 40.0)]);
-        standing(&job, &plan, at(402.0)).hot.is_some()
+        status(&job, &plan, at(402.0)).hot.is_some()
     };
     assert!(silent(&bench));
     say(&mut bench, reading("35"), 401.0);

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use rstest::rstest;
 use uuid::Uuid;
 use vanadin_core::faults::acceptance::Found;
-use vanadin_core::field::{Held, store_key};
+use vanadin_core::field::{FieldState, store_key};
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, Refusal, TorchEntry, Work, WorkStep};
 use vanadin_core::ledger::{Said, wall};
 use vanadin_core::plan::UsedLine;
@@ -124,13 +124,13 @@ fn nothing_is_used_before_it_is_lit_and_two_who_say_it_are_told() {
 
 /// A shop with its shelves, and one job that takes of them.
 #[derive(Default)]
-struct Told(Vec<ShopFact>);
+struct ToldShop(Vec<ShopFact>);
 
 const JOB: Uuid = Uuid::from_u128(77);
 /// The lighting of its first round.
 const FIRST: u128 = 900;
 
-impl Told {
+impl ToldShop {
     fn say(&mut self, sender: &str, word: ShopWord) -> Uuid {
         let understood = may_be_said(&self.0, &word, sender).unwrap();
         let revision = self.0.len() as u64 + 1;
@@ -161,7 +161,7 @@ impl Told {
     }
 
     fn shop(&self) -> Shop {
-        let values: BTreeMap<String, Held> = settings(&self.0);
+        let values: BTreeMap<String, FieldState> = settings(&self.0);
         Shop::of_log(&values, &self.0)
     }
 
@@ -210,7 +210,7 @@ fn really(fact: u128, amount: f64) -> UsedUpHere {
 
 #[test]
 fn the_shelves_follow_what_was_really_used() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let rods = told.boxed(1, "12 rods");
     told.planned(FIRST, rods, 6.0);
     told.settle(&[]);
@@ -227,7 +227,7 @@ fn the_shelves_follow_what_was_really_used() {
 
 #[test]
 fn what_is_said_no_more_is_as_it_was_planned_again() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let rods = told.boxed(1, "12 rods");
     told.planned(FIRST, rods, 6.0);
     told.settle(&[really(500, 8.0)]);
@@ -239,14 +239,14 @@ fn what_is_said_no_more_is_as_it_was_planned_again() {
 
 #[test]
 fn more_than_the_box_held_comes_from_the_next_and_what_was_counted_since_is_left() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let rods = told.boxed(1, "6 rods");
     told.boxed(2, "10 rods");
     told.planned(FIRST, rods, 5.0);
     told.settle(&[really(500, 9.0)]);
     assert_eq!(told.amounts(), [0.0, 7.0]);
     // Counted after it was used: what is there is there.
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let rods = told.boxed(1, "6 rods");
     told.planned(FIRST, rods, 5.0);
     told.boxed(1, "4 rods");
@@ -258,7 +258,7 @@ fn more_than_the_box_held_comes_from_the_next_and_what_was_counted_since_is_left
 #[test]
 fn what_one_round_used_moves_nothing_that_another_took() {
     const SECOND: u128 = 901;
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let rods = told.boxed(1, "30 rods");
     told.planned(FIRST, rods, 6.0);
     told.settle(&[really(500, 8.0)]);

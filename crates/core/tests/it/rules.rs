@@ -13,7 +13,7 @@ use vanadin_core::method::MethodId::{
     self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
     Stitch, StitchLocks, TigBrazeAl, TigBrazeSi, TorchBraze,
 };
-use vanadin_core::method::{Asked, Fired, Piece, School, Way, apply_rules, at_hand};
+use vanadin_core::method::{Fired, PieceFit, RuleFacts, School, Way, apply_rules, at_hand};
 use vanadin_core::quantity::UnitSystem;
 
 /// A belief in which these irons are plausible, the first of them leading.
@@ -52,8 +52,12 @@ thread_local! {
 }
 
 /// A clean gray break of 7 mm that laps, holds nothing, stays cool and lacks a piece, everything at hand.
-fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<(), String>)]) -> Asked<'a> {
-    Asked {
+fn plain<'a>(
+    belief: &'a Belief,
+    rods: &'a [String],
+    reach: &'a [(Way, Result<(), String>)],
+) -> RuleFacts<'a> {
+    RuleFacts {
         belief,
         service_c: Some(60.0),
         heat_cycling: Some(false),
@@ -62,7 +66,7 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
         fluid_tight: Some(false),
         wall_mm: Some(7.9),
         restraint: Some(Restraint::Free),
-        piece: Piece::There,
+        piece: PieceFit::There,
         service_min: None,
         loads: Some(Vec::new()),
         old_filler: Some(OldFiller::None),
@@ -88,10 +92,10 @@ fn plain<'a>(belief: &'a Belief, rods: &'a [String], reach: &'a [(Way, Result<()
 }
 
 /// What a rule did for whole methods: "x" rules out, "-" is a caution, "+" a favour.
-fn told(asked: &Asked<'_>, rule: &str) -> String {
+fn told(facts: &RuleFacts<'_>, rule: &str) -> String {
     let mut told = Vec::new();
     for (sign, effect) in [("x", Exclude), ("-", Caution), ("+", Favour)] {
-        let of: Vec<&str> = did(asked, rule)
+        let of: Vec<&str> = did(facts, rule)
             .into_iter()
             .filter(|(_, e)| *e == effect)
             .map(|(method, _)| method.id())
@@ -104,8 +108,8 @@ fn told(asked: &Asked<'_>, rule: &str) -> String {
 }
 
 /// What a rule did, method by method, for the whole method.
-fn did(asked: &Asked<'_>, rule: &str) -> Vec<(MethodId, Effect)> {
-    let fired = apply_rules(asked).fired;
+fn did(facts: &RuleFacts<'_>, rule: &str) -> Vec<(MethodId, Effect)> {
+    let fired = apply_rules(facts).fired;
     let mut did: Vec<(MethodId, Effect)> = fired
         .into_iter()
         .filter(|f| f.rule == rule && f.school.is_none())
@@ -120,7 +124,7 @@ fn a_plain_gray_part_sets_off_nothing() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let warm = Way { method: ArcNickel, school: School::Warm };
     let reach = [(warm, Ok(()))];
-    let ruling = apply_rules(&Asked { lap: Some(true), ..plain(&gray, &rods, &reach) });
+    let ruling = apply_rules(&RuleFacts { lap: Some(true), ..plain(&gray, &rods, &reach) });
     // But what speaks of the last ways of all, whatever the part; and a wall with no room for locks.
     let others: Vec<_> =
         ruling.fired.iter().filter(|fired| !matches!(fired.rule.as_str(), "M12" | "M24")).collect();
@@ -221,7 +225,7 @@ fn a_joint_stands_so_much_heat_in_service(
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     // For good, but for the brazes that may be a patch.
     let life_days = if method == TorchBraze { Some(3650.0) } else { Some(90.0) };
-    let asked = Asked { service_c: Some(service_c), life_days, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { service_c: Some(service_c), life_days, ..plain(&gray, &rods, &[]) };
     let did = did(&asked, "M05");
     assert_eq!(did.iter().find(|(m, _)| *m == method).map(|(_, e)| *e), effect);
 }
@@ -237,7 +241,7 @@ fn a_braze_may_be_a_patch_for_a_short_life(
     #[case] effect: Effect,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { service_c: Some(service_c), life_days, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { service_c: Some(service_c), life_days, ..plain(&gray, &rods, &[]) };
     assert!(did(&asked, "M05").contains(&(TorchBraze, effect)));
 }
 
@@ -252,7 +256,7 @@ fn pins_work_loose_where_it_heats_and_cools(
     #[case] warned: bool,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { service_c: Some(service_c), heat_cycling, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { service_c: Some(service_c), heat_cycling, ..plain(&gray, &rods, &[]) };
     assert_eq!(did(&asked, "M05").contains(&(Stitch, Caution)), warned);
 }
 
@@ -267,7 +271,7 @@ fn pins_work_loose_where_it_heats_and_cools(
 #[case::not_known(None, "")]
 fn oil_keeps_filler_from_taking(#[case] oil: Option<Oil>, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { oil, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { oil, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M06"), expected);
     assert_eq!(apply_rules(&asked).not_considered.iter().any(|it| it.rule == "M06"), oil.is_none());
 }
@@ -278,7 +282,7 @@ fn oil_keeps_filler_from_taking(#[case] oil: Option<Oil>, #[case] expected: &str
 #[case::not_known(None, "")]
 fn what_must_hold_fluid_wants_a_tight_joint(#[case] fluid_tight: Option<bool>, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    assert_eq!(told(&Asked { fluid_tight, ..plain(&gray, &rods, &[]) }, "M10"), expected);
+    assert_eq!(told(&RuleFacts { fluid_tight, ..plain(&gray, &rods, &[]) }, "M10"), expected);
 }
 
 #[rstest]
@@ -293,7 +297,7 @@ fn what_must_hold_fluid_wants_a_tight_joint(#[case] fluid_tight: Option<bool>, #
 #[case::at_ten(10.0, "")]
 fn a_thin_wall_holds_no_thread(#[case] wall: f64, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    assert_eq!(told(&Asked { wall_mm: Some(wall), ..plain(&gray, &rods, &[]) }, "M12"), expected);
+    assert_eq!(told(&RuleFacts { wall_mm: Some(wall), ..plain(&gray, &rods, &[]) }, "M12"), expected);
 }
 
 #[test]
@@ -302,7 +306,7 @@ fn a_school_that_cannot_be_reached_is_out_and_the_cold_ways_are_favoured() {
     let warm = Way { method: ArcNickel, school: School::Warm };
     let braze = Way { method: TorchBraze, school: School::WholePart };
     let reach = [(warm, Err("stops at about 90 °C".to_owned())), (braze, Ok(()))];
-    let asked = Asked { warm_reached: Some(false), ..plain(&gray, &rods, &reach) };
+    let asked = RuleFacts { warm_reached: Some(false), ..plain(&gray, &rods, &reach) };
     let fired = apply_rules(&asked).fired;
     let of = |method, school, effect| {
         fired
@@ -344,9 +348,9 @@ fn a_rod_that_is_not_at_hand_has_to_be_bought(#[case] missing: &str, #[case] exp
 fn a_set_that_is_not_at_hand_has_to_be_borrowed(#[case] missing: &str, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let here: Vec<String> = SETS.iter().filter(|set| **set != missing).map(|set| (*set).to_owned()).collect();
-    let without = Asked { sets: Some(&here), ..plain(&gray, &rods, &[]) };
+    let without = RuleFacts { sets: Some(&here), ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&without, "M19"), expected);
-    let unsaid = Asked { sets: None, ..without };
+    let unsaid = RuleFacts { sets: None, ..without };
     assert_eq!(told(&unsaid, "M19"), "", "nobody has said");
     assert!(apply_rules(&unsaid).not_considered.iter().any(|it| it.what.contains("welding sets")));
 }
@@ -366,7 +370,7 @@ fn a_rod_that_serves_in_its_place_is_here_and_says_what_is_known_of_it(
     let gray = belief(&[Iron::Gray]);
     let said = |list: &[&str], sets: &[&str]| {
         let (list, sets) = (rods(list), rods(sets));
-        let ruling = apply_rules(&Asked { sets: Some(&sets), ..plain(&gray, &list, &[]) });
+        let ruling = apply_rules(&RuleFacts { sets: Some(&sets), ..plain(&gray, &list, &[]) });
         let said = ruling.fired.iter().any(|it| it.method == method && it.sentence.contains(words));
         (ruling.not_here.contains(&method), said)
     };
@@ -384,7 +388,7 @@ fn a_rod_that_serves_in_its_place_is_here_and_says_what_is_known_of_it(
 fn soft_screws_are_pins_where_there_is_no_kit_and_no_locks() {
     let gray = belief(&[Iron::Gray]);
     let list = rods(&[RODS, &["soft_screws"]].concat());
-    let ruling = apply_rules(&Asked { stitch_kit: Some(false), ..plain(&gray, &list, &[]) });
+    let ruling = apply_rules(&RuleFacts { stitch_kit: Some(false), ..plain(&gray, &list, &[]) });
     let (stitch, locks) = (MethodId::Stitch, MethodId::StitchLocks);
     assert!(!ruling.not_here.contains(&stitch) && ruling.not_here.contains(&locks));
     let said = |it: &&vanadin_core::method::Fired| it.method == stitch && it.sentence.contains("plain pins");
@@ -395,14 +399,14 @@ fn soft_screws_are_pins_where_there_is_no_kit_and_no_locks() {
 fn what_cannot_be_begun_today_is_told_apart() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let here: Vec<String> = ["tig".to_owned()].to_vec();
-    let asked = Asked { sets: Some(&here), ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { sets: Some(&here), ..plain(&gray, &rods, &[]) };
     let not_here = apply_rules(&asked).not_here;
     assert!(not_here.contains(&MethodId::ArcNickel) && !not_here.contains(&MethodId::TigNickel));
     assert!(!not_here.contains(&MethodId::Stitch) && !not_here.contains(&MethodId::StitchLocks));
-    let no_kit = Asked { stitch_kit: Some(false), ..asked };
+    let no_kit = RuleFacts { stitch_kit: Some(false), ..asked };
     assert!(apply_rules(&no_kit).not_here.contains(&MethodId::StitchLocks));
     let no_locks = self::rods(&["tig_nickel"]);
-    let not_here = apply_rules(&Asked { rods: Some(&no_locks), ..no_kit }).not_here;
+    let not_here = apply_rules(&RuleFacts { rods: Some(&no_locks), ..no_kit }).not_here;
     assert!(not_here.contains(&MethodId::StitchLocks) && !not_here.contains(&MethodId::TigNickel));
 }
 
@@ -420,7 +424,7 @@ fn a_gap_and_a_thick_wall_rule_out_what_needs_a_lap_or_little_heat(
     #[case] expected: &str,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { wall_mm: Some(wall_mm), lap, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { wall_mm: Some(wall_mm), lap, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M11"), expected);
 }
 
@@ -429,7 +433,7 @@ fn a_hard_edge_takes_no_thread_and_burnt_iron_takes_nothing() {
     // Published: the trade reference, M15 and M16
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let of = |hard, burnt, rule| {
-        told(&Asked { hard_edges: hard, burnt_stays: burnt, ..plain(&gray, &rods, &[]) }, rule)
+        told(&RuleFacts { hard_edges: hard, burnt_stays: burnt, ..plain(&gray, &rods, &[]) }, rule)
     };
     assert_eq!(of(Some(true), Some(false), "M15"), "x stitch stitch_locks");
     assert_eq!(of(Some(false), Some(false), "M15"), "");
@@ -437,7 +441,7 @@ fn a_hard_edge_takes_no_thread_and_burnt_iron_takes_nothing() {
     assert_eq!(of(Some(false), Some(false), "M16"), "");
     assert!(of(Some(false), Some(true), "M16").ends_with("; - stitch"));
     assert_eq!(of(Some(false), Some(true), "M16").split(' ').count(), 1 + 14 + 2);
-    let unsaid = Asked { burnt_stays: None, ..plain(&gray, &rods, &[]) };
+    let unsaid = RuleFacts { burnt_stays: None, ..plain(&gray, &rods, &[]) };
     assert!(apply_rules(&unsaid).not_considered.iter().any(|it| it.rule == "M16"));
 }
 
@@ -453,7 +457,7 @@ fn missing_metal_is_built_up(
     #[case] expected: &str,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { missing_cm3, hard_edges, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { missing_cm3, hard_edges, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M17"), expected);
 }
 
@@ -471,7 +475,7 @@ fn what_only_helps_never_carries(
     #[case] expected: &str,
 ) {
     let (gray, rods, loads) = (belief(&[Iron::Gray]), rods(RODS), loads.map(<[Load]>::to_vec));
-    let asked = Asked { loads, life_days, under_pressure, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { loads, life_days, under_pressure, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M24"), expected);
 }
 
@@ -480,10 +484,10 @@ fn what_cannot_be_ready_in_time_is_out_by_its_school() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let late =
         [(Way { method: ArcNickel, school: School::Hot }, "Ready Friday, wanted Thursday.".to_owned())];
-    let fired = apply_rules(&Asked { late: Some(&late), ..plain(&gray, &rods, &[]) }).fired;
+    let fired = apply_rules(&RuleFacts { late: Some(&late), ..plain(&gray, &rods, &[]) }).fired;
     let out: Vec<_> = fired.iter().filter(|f| f.rule == "M18").collect();
     assert_eq!((out.len(), out[0].school, out[0].effect), (1, Some(School::Hot), Exclude));
-    let unsaid = Asked { late: None, ..plain(&gray, &rods, &[]) };
+    let unsaid = RuleFacts { late: None, ..plain(&gray, &rods, &[]) };
     assert!(apply_rules(&unsaid).not_considered.iter().any(|it| it.rule == "M18"));
 }
 
@@ -491,7 +495,7 @@ fn what_cannot_be_ready_in_time_is_out_by_its_school() {
 fn stress_that_is_locked_in_favours_short_beads_and_pins() {
     // Published: the trade reference, M25
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { locked_in: true, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { locked_in: true, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M25"), "+ stitch");
     let cold: Vec<MethodId> = apply_rules(&asked)
         .fired
@@ -532,7 +536,7 @@ fn a_braze_stands_more_for_a_short_time(
     #[case] effect: Option<Effect>,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked {
+    let asked = RuleFacts {
         service_c: Some(service_c),
         service_min: minutes,
         life_days: Some(3650.0),
@@ -552,7 +556,7 @@ fn a_braze_stands_more_for_a_short_time(
 )]
 fn a_face_seen_bare_asks_for_its_own_colour(#[case] seen: Option<SeenAs>, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    assert_eq!(told(&Asked { seen, ..plain(&gray, &rods, &[]) }, "M08"), expected);
+    assert_eq!(told(&RuleFacts { seen, ..plain(&gray, &rods, &[]) }, "M08"), expected);
 }
 
 #[test]
@@ -560,7 +564,7 @@ fn a_hard_edge_is_a_caution_where_it_is_machined_across() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let way = |school| Way { method: ArcNickel, school };
     let edges = [(way(School::Cold), 9.9, 245.0), (way(School::Hot), 10.0, 245.0)];
-    let across = Asked { machined: Some(Machined::Across), edges: &edges, ..plain(&gray, &rods, &[]) };
+    let across = RuleFacts { machined: Some(Machined::Across), edges: &edges, ..plain(&gray, &rods, &[]) };
     assert_eq!(
         told(&across, "M09"),
         "x last_resort; + torch_braze gas_iron tig_braze_si tig_braze_al mig_braze_si"
@@ -569,7 +573,7 @@ fn a_hard_edge_is_a_caution_where_it_is_machined_across() {
     assert_eq!(hard.len(), 1, "{hard:?}");
     assert_eq!((hard[0].school, hard[0].effect), (Some(School::Cold), Caution));
     assert!(hard[0].sentence.contains("From 245 °C on it softens"), "{}", hard[0].sentence);
-    let elsewhere = Asked { machined: Some(Machined::Elsewhere), ..across };
+    let elsewhere = RuleFacts { machined: Some(Machined::Elsewhere), ..across };
     assert!(did(&elsewhere, "M09").is_empty());
 }
 
@@ -578,10 +582,10 @@ fn a_thick_wall_favours_a_braze_that_can_be_heated() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let whole = Way { method: TorchBraze, school: School::WholePart };
     let reach = [(whole, Ok(()))];
-    let asked = Asked { wall_mm: Some(20.0), ..plain(&gray, &rods, &reach) };
+    let asked = RuleFacts { wall_mm: Some(20.0), ..plain(&gray, &rods, &reach) };
     assert!(did(&asked, "M11").contains(&(TorchBraze, Favour)));
     let cold = [(whole, Err("too heavy".to_owned()))];
-    let out_of_reach = Asked { reach: &cold, ..asked };
+    let out_of_reach = RuleFacts { reach: &cold, ..asked };
     assert!(!did(&out_of_reach, "M11").contains(&(TorchBraze, Favour)));
 }
 
@@ -610,7 +614,7 @@ fn an_old_repair_is_in_the_way(
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     assert_eq!(
         told(
-            &Asked {
+            &RuleFacts {
                 old_filler: old_filler.and_then(OldFiller::from_id),
                 old_filler_out,
                 ..plain(&gray, &rods, &[])
@@ -624,7 +628,8 @@ fn an_old_repair_is_in_the_way(
 #[test]
 fn pins_start_six_millimetres_outside_an_old_weld() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let fired = apply_rules(&Asked { old_filler: Some(OldFiller::Steel), ..plain(&gray, &rods, &[]) }).fired;
+    let fired =
+        apply_rules(&RuleFacts { old_filler: Some(OldFiller::Steel), ..plain(&gray, &rods, &[]) }).fired;
     let pins = fired.iter().find(|fired| fired.rule == "M14" && fired.method == Stitch).unwrap();
     assert_eq!(pins.sentence, "Old weld in it: start 6 mm outside it.");
 }
@@ -647,14 +652,14 @@ fn bending_and_shock_want_a_joint_that_gives(
     #[case] expected: &str,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(at_hand));
-    assert_eq!(told(&Asked { loads: Some(loads.to_vec()), ..plain(&gray, &rods, &[]) }, "M21"), expected);
+    assert_eq!(told(&RuleFacts { loads: Some(loads.to_vec()), ..plain(&gray, &rods, &[]) }, "M21"), expected);
 }
 
 #[test]
 fn what_is_not_known_is_listed_and_fires_nothing() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let asked =
-        Asked { loads: None, old_filler: None, seen: None, machined: None, ..plain(&gray, &rods, &[]) };
+        RuleFacts { loads: None, old_filler: None, seen: None, machined: None, ..plain(&gray, &rods, &[]) };
     let ruling = apply_rules(&asked);
     let known = |fired: &Fired| matches!(fired.rule.as_str(), "M12" | "M24");
     assert!(ruling.fired.iter().all(known), "{:?}", ruling.fired);
@@ -675,7 +680,7 @@ fn pins_that_heat_and_cool_stand_less(
     #[case] out: bool,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { service_c: Some(service_c), heat_cycling, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { service_c: Some(service_c), heat_cycling, ..plain(&gray, &rods, &[]) };
     assert_eq!(did(&asked, "M05").contains(&(Stitch, Exclude)), out, "{:?}", did(&asked, "M05"));
 }
 
@@ -692,7 +697,7 @@ fn few_threads_hold_in_a_thin_wall_that_carries(
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let loads = if loaded { vec![Load::Static] } else { Vec::new() };
-    let asked = Asked {
+    let asked = RuleFacts {
         wall_mm: Some(wall),
         loads: Some(loads),
         fluid_tight: Some(tight),
@@ -705,7 +710,7 @@ fn few_threads_hold_in_a_thin_wall_that_carries(
 fn two_reasons_of_one_rule_count_once_and_are_both_said() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let loads = vec![Load::Static];
-    let asked = Asked {
+    let asked = RuleFacts {
         wall_mm: Some(6.0),
         loads: Some(loads),
         service_c: Some(350.0),
@@ -735,7 +740,7 @@ fn old_filler_that_stays_keeps_fusion_away(
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let asked =
-        Asked { old_filler: OldFiller::from_id(filler), old_filler_out: out, ..plain(&gray, &rods, &[]) };
+        RuleFacts { old_filler: OldFiller::from_id(filler), old_filler_out: out, ..plain(&gray, &rods, &[]) };
     assert_eq!(did(&asked, "M13").len(), excluded);
 }
 
@@ -743,30 +748,30 @@ fn old_filler_that_stays_keeps_fusion_away(
 fn an_old_filler_nobody_knows_is_not_considered_rather_than_taken_for_none() {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
     let asked =
-        Asked { old_filler: Some(OldFiller::Other), old_filler_out: None, ..plain(&gray, &rods, &[]) };
+        RuleFacts { old_filler: Some(OldFiller::Other), old_filler_out: None, ..plain(&gray, &rods, &[]) };
     assert!(apply_rules(&asked).not_considered.iter().any(|it| it.rule == "M13"));
 }
 
 #[rstest]
 // Published: the trade reference, M17
-#[case::fits(Piece::There, "")]
+#[case::fits(PieceFit::There, "")]
 #[case::lost(
-    Piece::Lost,
+    PieceFit::Lost,
     "x arc_nickel arc_nickel_iron torch_braze stitch stitch_locks tig_nickel tig_braze_si tig_braze_al mig_braze_si \
      silver_braze; + gas_iron butter_build"
 )]
 #[case::donor(
-    Piece::Donor,
+    PieceFit::Donor,
     "x arc_nickel arc_nickel_iron torch_braze stitch_locks tig_nickel tig_braze_si tig_braze_al mig_braze_si \
      silver_braze; + gas_iron stitch butter_build"
 )]
-#[case::nobody_said(Piece::NotSaid, "")]
-fn a_lost_piece_cannot_be_joined_to_nothing(#[case] piece: Piece, #[case] expected: &str) {
+#[case::nobody_said(PieceFit::NotSaid, "")]
+fn a_lost_piece_cannot_be_joined_to_nothing(#[case] piece: PieceFit, #[case] expected: &str) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { piece, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { piece, ..plain(&gray, &rods, &[]) };
     assert_eq!(told(&asked, "M17"), expected);
     let open = apply_rules(&asked).not_considered.iter().any(|it| it.rule == "M17");
-    assert_eq!(open, piece == Piece::NotSaid);
+    assert_eq!(open, piece == PieceFit::NotSaid);
 }
 
 #[rstest]
@@ -782,7 +787,7 @@ fn gas_fusion_with_a_modest_heat_is_for_thin_open_parts(
     #[case] out: Option<&str>,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let fired = apply_rules(&Asked { wall_mm, restraint, ..plain(&gray, &rods, &[]) }).fired;
+    let fired = apply_rules(&RuleFacts { wall_mm, restraint, ..plain(&gray, &rods, &[]) }).fired;
     let why = fired.iter().find(|f| f.school == Some(School::Modest)).map(|f| f.sentence.as_str());
     match out {
         None => assert_eq!(why, None),
@@ -793,11 +798,11 @@ fn gas_fusion_with_a_modest_heat_is_for_thin_open_parts(
 #[test]
 fn an_empty_list_of_rods_is_an_answer_and_hides_no_stitch_kit() {
     let (gray, nothing) = (belief(&[Iron::Gray]), Vec::new());
-    let asked = Asked { stitch_kit: Some(false), ..plain(&gray, &nothing, &[]) };
+    let asked = RuleFacts { stitch_kit: Some(false), ..plain(&gray, &nothing, &[]) };
     assert_eq!(told(&asked, "M19").split(' ').count(), 1 + MethodId::ALL.len(), "everything lacks something");
-    let unsaid = Asked { rods: None, stitch_kit: Some(false), ..plain(&gray, &nothing, &[]) };
+    let unsaid = RuleFacts { rods: None, stitch_kit: Some(false), ..plain(&gray, &nothing, &[]) };
     assert_eq!(told(&unsaid, "M19"), "- stitch stitch_locks", "the kit is looked at all the same");
-    let kit_unsaid = Asked { stitch_kit: None, ..plain(&gray, &nothing, &[]) };
+    let kit_unsaid = RuleFacts { stitch_kit: None, ..plain(&gray, &nothing, &[]) };
     let ruling = apply_rules(&kit_unsaid);
     assert!(ruling.not_considered.iter().any(|it| it.what.contains("pins, taps and drills")));
 }
@@ -849,7 +854,7 @@ fn why_a_braze_is_over_its_limit_and_not_ruled_out_is_said(
     #[case] why: &str,
 ) {
     let (gray, rods) = (belief(&[Iron::Gray]), rods(RODS));
-    let asked = Asked { service_c: Some(service_c), service_min, life_days, ..plain(&gray, &rods, &[]) };
+    let asked = RuleFacts { service_c: Some(service_c), service_min, life_days, ..plain(&gray, &rods, &[]) };
     let ruling = apply_rules(&asked);
     let said = ruling.fired.iter().find(|it| it.rule == "M05" && it.method == TorchBraze).unwrap();
     assert!(said.sentence.ends_with(&format!("{why}.")), "{}", said.sentence);

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use crate::common::Bench;
 use rstest::rstest;
 use uuid::Uuid;
-use vanadin_core::field::{Held, parse_value, shop_field, store_key};
+use vanadin_core::field::{FieldState, parse_value, shop_field, store_key};
 use vanadin_core::method::MethodId;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopFact, ShopWord, may_be_said, settings};
@@ -15,9 +15,9 @@ use vanadin_core::stores::{
 
 /// A shop as it is told.
 #[derive(Default)]
-struct Told(Vec<ShopFact>);
+struct ToldShop(Vec<ShopFact>);
 
-impl Told {
+impl ToldShop {
     fn say(&mut self, word: ShopWord) -> Result<Uuid, vanadin_core::base::problem::FieldProblem> {
         let understood = may_be_said(&self.0, &word, "bench")?;
         let revision = self.0.len() as u64 + 1;
@@ -67,7 +67,7 @@ fn wanted(number: u128, name: &str, by: Option<&str>, takes: Vec<Take>) -> Deman
     Demand { job: Uuid::from_u128(number), name: name.to_owned(), by: by.map(str::to_owned), takes }
 }
 
-fn plan(told: &Told, demands: Vec<Demand>) -> StoresPlan {
+fn plan(told: &ToldShop, demands: Vec<Demand>) -> StoresPlan {
     let values = settings(&told.0);
     let none: &[Used] = &[];
     shelves(Stock {
@@ -85,7 +85,7 @@ fn words(plan: &StoresPlan, of: impl Fn(&vanadin_core::stores::Thing) -> Vec<Str
 
 #[test]
 fn two_jobs_that_want_the_same_rods_share_them_by_their_day() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.put(1, &[("what", "nickel"), ("size", "3.2 mm"), ("amount", "8 rods")]);
     let later = wanted(1, "pump", Some("2026-03-20"), vec![take("nickel", Some(3.2), 5.0)]);
     let sooner = wanted(2, "frame", Some("2026-03-12"), vec![take("nickel", Some(3.2), 6.0)]);
@@ -101,7 +101,7 @@ fn two_jobs_that_want_the_same_rods_share_them_by_their_day() {
 
 #[test]
 fn a_job_without_a_day_waits_for_those_that_have_one() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.put(1, &[("what", "acetylene"), ("holds", "4 m3"), ("amount", "half a bottle")]);
     let any = wanted(1, "bracket", None, vec![take("acetylene", None, 1.5)]);
     let day = wanted(2, "frame", Some("2026-03-12"), vec![take("acetylene", None, 1.0)]);
@@ -114,7 +114,7 @@ fn a_job_without_a_day_waits_for_those_that_have_one() {
 #[case::weighed("20 lb", "9.1 kg", "20 lb")]
 #[case::by_the_bottle("5 gallons", "9.7 kg", "21.3 lb")]
 fn propane_is_said_by_its_weight(#[case] typed: &str, #[case] metric: &str, #[case] imperial: &str) {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.put(1, &[("what", "propane"), ("amount", typed)]);
     let shop = told.shop();
     let m3 = shop.stores[0].amount.unwrap();
@@ -128,7 +128,7 @@ fn propane_is_said_by_its_weight(#[case] typed: &str, #[case] metric: &str, #[ca
 #[case::the_same_size("3.2 mm", 0)]
 #[case::an_eighth_of_an_inch_is_the_same("1/8 in", 0)]
 fn a_rod_of_another_size_does_not_do(#[case] size: &str, #[case] missing: u32) {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.put(1, &[("what", "nickel"), ("size", size), ("amount", "9")]);
     let plan = plan(&told, vec![wanted(1, "frame", None, vec![take("nickel", Some(3.2), 6.0)])]);
     let amount: f64 = plan.buying.iter().map(|buy| buy.amount).sum();
@@ -137,7 +137,7 @@ fn a_rod_of_another_size_does_not_do(#[case] size: &str, #[case] missing: u32) {
 
 #[test]
 fn what_nobody_has_counted_is_not_missing() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.put(1, &[("what", "nickel")]);
     let plan = plan(&told, vec![wanted(1, "frame", None, vec![take("nickel", Some(3.2), 6.0)])]);
     assert!(plan.buying.is_empty());
@@ -146,7 +146,7 @@ fn what_nobody_has_counted_is_not_missing() {
 
 #[test]
 fn packing_is_dug_out_again() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.put(1, &[("what", "vermiculite"), ("amount", "60 l")]);
     let kept = |amount| Take { when: TakenWhen::Kept, ..take("vermiculite", None, amount) };
     let both = vec![wanted(1, "a", None, vec![kept(50.0)]), wanted(2, "b", None, vec![kept(60.0)])];
@@ -170,7 +170,7 @@ fn an_amount_is_understood_by_what_the_thing_is(
     #[case] typed: &str,
     #[case] amount: Option<f64>,
 ) {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let size: &[(&str, &str)] = if kind == "nickel" { &[("size", "3.2 mm")] } else { &[] };
     let holds: &[(&str, &str)] = if kind == "oxygen" { &[("holds", "10 m3")] } else { &[] };
     let fields = [&[("what", kind)], size, holds, &[("amount", typed)]].concat();
@@ -185,7 +185,7 @@ fn an_amount_is_understood_by_what_the_thing_is(
 #[case::wire_is_weighed("silicon_wire", "half a bottle", "it is weighed")]
 #[case::not_understood("nickel", "some", "there is no number")]
 fn an_amount_that_cannot_be_is_told_at_its_field(#[case] kind: &str, #[case] typed: &str, #[case] why: &str) {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let id = told.put(1, &[("what", kind)]);
     let key = store_key(id, "amount");
     let problem = told.set(&key, typed).unwrap_err();
@@ -195,10 +195,10 @@ fn an_amount_that_cannot_be_is_told_at_its_field(#[case] kind: &str, #[case] typ
 
 #[test]
 fn an_old_list_carries_over_and_nothing_is_asked_twice() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     told.set("shop.rods", "nickel,bronze").unwrap();
     told.set("shop.stitch_kit", "yes").unwrap();
-    let kinds = |told: &Told| told.shop().stores.iter().map(|it| it.kind.clone()).collect::<Vec<_>>();
+    let kinds = |told: &ToldShop| told.shop().stores.iter().map(|it| it.kind.clone()).collect::<Vec<_>>();
     assert_eq!(kinds(&told), ["nickel", "bronze", "pins", "taps"]);
     // It is counted, and it is the same bundle.
     let bronze = id_of_a_list("bronze");
@@ -213,7 +213,7 @@ fn an_old_list_carries_over_and_nothing_is_asked_twice() {
 
 #[test]
 fn a_shop_that_has_said_nothing_is_not_a_shop_with_nothing() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     assert_eq!((told.shop().rods, told.shop().packings), (None, None));
     told.set("shop.rods", "none").unwrap();
     assert_eq!(told.shop().rods, Some(Vec::new()));
@@ -225,7 +225,7 @@ fn a_shop_that_has_said_nothing_is_not_a_shop_with_nothing() {
 
 #[test]
 fn what_a_job_took_is_gone_until_it_is_put_back_or_counted_anew() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let id = told.put(1, &[("what", "nickel"), ("amount", "12 rods")]);
     let used = |amount| ShopWord::Used {
         item: id,
@@ -248,7 +248,7 @@ fn what_a_job_took_is_gone_until_it_is_put_back_or_counted_anew() {
 
 #[test]
 fn what_a_job_took_keeps_nobody_from_taking_back_their_own_word() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let id = told.put(1, &[("what", "nickel"), ("amount", "12 rods")]);
     let price = told.set(&store_key(id, "price"), "3 a rod").unwrap();
     told.say(ShopWord::Used {
@@ -274,13 +274,13 @@ fn lever() -> Bench {
 
 /// The shop of the bench with these things in it beside.
 fn with(bench: &mut Bench, things: &[&[(&str, &str)]]) {
-    let mut values: BTreeMap<String, Held> = BTreeMap::new();
+    let mut values: BTreeMap<String, FieldState> = BTreeMap::new();
     for (at, fields) in things.iter().enumerate() {
         for (field, typed) in *fields {
             let key = store_key(Uuid::from_u128(at as u128 + 1), field);
             let value = parse_value(&key, shop_field(&key).unwrap(), typed, UnitSystem::Metric).unwrap();
             let typed = (*typed).to_owned();
-            values.insert(key, Held { typed, value, revision: 1, not_understood: String::new() });
+            values.insert(key, FieldState { typed, value, revision: 1, not_understood: String::new() });
         }
     }
     bench.shop.stores = Shop::of(&values).stores;
@@ -359,7 +359,7 @@ fn what_it_takes_is_priced_where_a_price_is_known() {
 
 #[test]
 fn the_record_says_what_a_job_took_and_from_which_box() {
-    let mut told = Told::default();
+    let mut told = ToldShop::default();
     let rods = told.put(1, &[("what", "nickel"), ("size", "3.2 mm"), ("amount", "8 rods"), ("lot", "77-B")]);
     let plain = told.put(2, &[("what", "propane"), ("amount", "4 m3")]);
     let mut bench = Bench::lever("machine_frame", "gray");

@@ -3,12 +3,12 @@
 use crate::common::mapped::{self, Mapped};
 use crate::common::{Bench, LIT_AT, covered, plan};
 use rstest::rstest;
-use vanadin_core::faults::causes::Seen;
+use vanadin_core::faults::causes::Symptom;
 use vanadin_core::heat::{LaidBead, WallEnds, bead_rise_k};
 use vanadin_core::iron::Iron;
 use vanadin_core::job::{BeadAt, Change, Deed, HeatState, Job, Reading, TorchEntry};
 use vanadin_core::map::{At, length_mm};
-use vanadin_core::plan::{BeadsPlan, Plan, live, standing};
+use vanadin_core::plan::{BeadsPlan, Plan, live, status};
 use vanadin_core::quantity::UnitSystem;
 
 fn lever(school: &str) -> Bench {
@@ -81,9 +81,14 @@ fn a_bead_lies_where_it_was_said_and_the_rest_is_put_in_order_anew() {
     let order = beads(&plan);
     assert!(order.ahead.iter().all(|bead| bead.at != first.at));
     assert_eq!(order.ahead[0].number, 2);
-    let strip = order.seams[0].layers.iter().flat_map(|layer| &layer.beads);
-    let laid: Vec<BeadAt> = strip.filter(|bead| bead.laid).map(|bead| bead.at).collect();
-    assert_eq!(laid, [first.at]);
+    let strip = order.seams.iter().find(|seam| seam.crack == first.at.crack).unwrap();
+    let places = strip.layers.iter().flat_map(|layer| layer.beads.iter().map(move |bead| (layer, bead)));
+    let laid: Vec<_> = places
+        .filter(|(_, bead)| bead.laid)
+        .map(|(layer, bead)| (layer.layer, layer.side, bead.beside, bead.along))
+        .collect();
+    let BeadAt { layer, side, beside, along, .. } = first.at;
+    assert_eq!(laid, [(layer, side, beside, along)]);
     // The next may start where it is not hot: far from the first.
     assert!(order.ahead[0].at.along.abs_diff(first.at.along) >= 2 || order.ahead[0].wait_s > 0.0);
     assert!(order.ahead[0].start_min >= 10.0);
@@ -132,7 +137,7 @@ fn while_it_is_too_hot_where_the_bead_goes_it_says_wait_although_the_part_is_in_
     }
     let last = 10.0 + (layer.len() - 2) as f64 * 0.2 + 0.1;
     let (job, plan) = at(&bench, &[(last - 0.2, 30.0), (last, 30.0)]);
-    let now = standing(&job, &plan, LIT_AT + (last * 1000.0) as i64);
+    let now = status(&job, &plan, LIT_AT + (last * 1000.0) as i64);
     assert!(now.next.verb.starts_with("Wait"), "{}", now.next.verb);
     let live = now.live.unwrap();
     let bead = live.bead.unwrap();
@@ -142,7 +147,7 @@ fn while_it_is_too_hot_where_the_bead_goes_it_says_wait_although_the_part_is_in_
     // Left alone for as long as it says, it may be laid.
     let later = last + bead.wait_s / 60.0 + 0.5;
     let (job, plan) = at(&bench, &[(later, 30.0)]);
-    let then = standing(&job, &plan, LIT_AT + (later * 1000.0) as i64);
+    let then = status(&job, &plan, LIT_AT + (later * 1000.0) as i64);
     assert!(then.next.verb.starts_with("Lay bead"), "{}", then.next.verb);
 }
 
@@ -155,7 +160,7 @@ fn read_by_hand_once_the_wait_runs_on_by_the_clock_and_an_old_reading_of_a_hot_p
     say(&mut bench, TorchEntry::Peened, 20.1);
     // Read at 10 min, long before the bead: what was laid since is felt, and less and less.
     let (job, plan) = at(&bench, &[(10.0, 20.0)]);
-    let next = |minutes: f64| standing(&job, &plan, LIT_AT + (minutes * 1000.0) as i64);
+    let next = |minutes: f64| status(&job, &plan, LIT_AT + (minutes * 1000.0) as i64);
     let work = plan.at_torch(&job).unwrap();
     let reading = Reading { minutes: 10.0, celsius: 20.0 };
     let there = |minutes: f64| live(reading, &[], Some(&work), minutes).bead.unwrap().there_c;
@@ -167,7 +172,7 @@ fn read_by_hand_once_the_wait_runs_on_by_the_clock_and_an_old_reading_of_a_hot_p
     let mut hot = lever("hot");
     hot.light();
     let (job, plan) = at(&hot, &[(30.0, 305.0), (55.0, 320.0)]);
-    let verb = |minutes: i64| standing(&job, &plan, LIT_AT + minutes * 1000).next.verb;
+    let verb = |minutes: i64| status(&job, &plan, LIT_AT + minutes * 1000).next.verb;
     assert_eq!(verb(56), "Lay bead 1");
     assert_eq!(verb(66), "Take a reading", "eleven minutes old");
 }
@@ -213,12 +218,12 @@ fn out_of_the_heat_a_clock_runs_until_it_is_back() {
     let readings = [(30.0, 305.0), (55.0, 330.0)];
     say(&mut bench, TorchEntry::Did { what: Deed::OutOfHeat }, 55.0);
     let (job, plan) = at(&bench, &readings);
-    let live = standing(&job, &plan, LIT_AT + 55_000).live.unwrap();
+    let live = status(&job, &plan, LIT_AT + 55_000).live.unwrap();
     let clock = live.clocks.iter().find(|it| it.kind == "out_of_heat").expect("it runs");
     assert!(clock.ends_min > 55.0 && clock.then == "reheat", "{clock:?}");
     say(&mut bench, TorchEntry::Did { what: Deed::BackIn }, 55.5);
     let (job, plan) = at(&bench, &readings);
-    let live = standing(&job, &plan, LIT_AT + 56_000).live.unwrap();
+    let live = status(&job, &plan, LIT_AT + 56_000).live.unwrap();
     assert!(live.clocks.iter().all(|it| it.kind != "out_of_heat"));
 }
 
@@ -227,7 +232,7 @@ fn the_soak_is_a_clock_and_no_bead_is_waited_for_before_it() {
     let mut bench = lever("hot");
     bench.light();
     let (job, plan) = at(&bench, &[(20.0, 250.0), (30.0, 305.0)]);
-    let live = standing(&job, &plan, LIT_AT + 30_000).live.unwrap();
+    let live = status(&job, &plan, LIT_AT + 30_000).live.unwrap();
     let kinds: Vec<&str> = live.clocks.iter().map(|it| it.kind.as_str()).collect();
     assert_eq!(kinds, ["soak"]);
     // A wall of 14 mm.
@@ -242,10 +247,10 @@ fn what_goes_wrong_is_offered_once_it_burns_and_a_cold_part_is_the_first_cause_o
     bench.light();
     let (_, plan) = at(&bench, &[(30.0, 305.0), (55.0, 240.0)]);
     let torch = plan.torch.as_ref().unwrap();
-    let no_flow = torch.trouble.iter().find(|it| it.seen == Seen::NoFlow).unwrap();
+    let no_flow = torch.trouble.iter().find(|it| it.seen == Symptom::NoFlow).unwrap();
     assert_eq!((no_flow.causes[0].id.as_str(), no_flow.causes.len()), ("too_cold", 4));
     assert!(no_flow.causes[0].because.contains("under its window"), "{}", no_flow.causes[0].because);
-    assert!(torch.trouble.iter().all(|it| it.seen != Seen::WhiteSmoke), "no bronze is laid");
+    assert!(torch.trouble.iter().all(|it| it.seen != Symptom::WhiteSmoke), "no bronze is laid");
 }
 
 #[rstest]
@@ -255,7 +260,7 @@ fn what_goes_wrong_is_offered_once_it_burns_and_a_cold_part_is_the_first_cause_o
 fn only_a_cause_of_what_is_seen_is_taken(#[case] cause: &str, #[case] taken: bool) {
     let mut bench = lever("hot");
     bench.light();
-    let entry = TorchEntry::Trouble { seen: Seen::NoFlow, cause: cause.to_owned() };
+    let entry = TorchEntry::Trouble { seen: Symptom::NoFlow, cause: cause.to_owned() };
     assert_eq!(bench.try_say(Change::Torch { entry }, LIT_AT + 1000, None).is_ok(), taken);
 }
 

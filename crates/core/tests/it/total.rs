@@ -9,10 +9,10 @@ use vanadin_core::field::{
 };
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
-    Change, Fact, Job, Lighting, SeamReadingKind, TorchEntry, Understood, Work, WorkStep, accept,
+    Change, Fact, Job, Lighting, Parsed, SeamReadingKind, TorchEntry, Work, WorkStep, accept,
 };
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
-use vanadin_core::plan::{Plan, Station, plan, standing};
+use vanadin_core::plan::{Plan, Station, plan, status};
 use vanadin_core::quantity::{Kind, UnitSystem};
 
 /// Something a person might do, not knowing whether it fits.
@@ -322,7 +322,7 @@ fn said(bench: &Bench, acts: &[Act]) -> Vec<Fact> {
             at_server_ms: at_ms,
             who: "bench".into(),
             sender: String::new(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
         });
     }
@@ -377,7 +377,7 @@ proptest! {
         stands(&plan)?;
         // With runs of the models that other jobs left, too.
         prop_assert_eq!(&crate::common::plan(&job, &bench.shop).said(), &plan);
-        let now = standing(&job, &plan, LIT_AT + 10_000_000);
+        let now = status(&job, &plan, LIT_AT + 10_000_000);
         prop_assert!(!now.next.verb.is_empty());
         // The same facts make the same job and the same plan, also after a way through a file.
         let file = serde_json::to_string(&facts).unwrap();
@@ -400,7 +400,7 @@ proptest! {
         prop_assert!(old.iter().all(|fact| fact.understood.is_none()));
         prop_assert_eq!(&Job::fold(Uuid::nil(), &old), &job);
         // Brought up to date, as at the first start with it.
-        let understood = |fact: Fact| Fact { understood: Understood::of(&fact.change, None), ..fact };
+        let understood = |fact: Fact| Fact { understood: Parsed::of(&fact.change, None), ..fact };
         let migrated: Vec<Fact> = old.into_iter().map(understood).collect();
         prop_assert_eq!(&Job::fold(Uuid::nil(), &migrated), &job);
     }

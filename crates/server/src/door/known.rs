@@ -21,8 +21,8 @@ use super::tries::{Tries, Try};
 use crate::api_error::ApiError;
 use crate::clock::Clock;
 use crate::database::Database;
-use crate::desk::work;
-use crate::front::Peers;
+use crate::job_service::work;
+use crate::proxy::ClientAddresses;
 
 /// Who is asked for the passphrase.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -129,7 +129,7 @@ impl Door {
         match self.asks {
             Asks::Nobody => true,
             // The address the connection comes from, not what a header says.
-            Asks::Others if Peers::of(request).is_some_and(|from| from.ip().is_loopback()) => true,
+            Asks::Others if ClientAddresses::of(request).is_some_and(|from| from.ip().is_loopback()) => true,
             Asks::Others | Asks::Everybody => self.device_of(request).is_some(),
         }
     }

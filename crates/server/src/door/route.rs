@@ -13,9 +13,9 @@ use super::known::{Asks, COOKIE, Door, KNOWN_MS};
 use super::store::Device;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::Desk;
-use crate::front::Peers;
-use crate::reach::addresses::Reached;
+use crate::job_service::JobService;
+use crate::proxy::ClientAddresses;
+use crate::reach::addresses::ServerAddresses;
 use crate::reach::qr;
 
 /// How the door stands for whoever asks.
@@ -92,7 +92,7 @@ impl<'r> FromRequest<'r> for AtTheDoor {
     async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Self::Error> {
         let door = request.rocket().state::<Door>();
         Outcome::Success(Self {
-            from: Peers::of(request).map(|from| from.ip()),
+            from: ClientAddresses::of(request).map(|from| from.ip()),
             lets_in: door.is_none_or(|door| door.lets_in(request)),
             device: door.and_then(|door| door.device_of(request)),
         })
@@ -163,7 +163,7 @@ pub async fn come_in(
     door: &State<Door>,
     who: AtTheDoor,
     cookies: &CookieJar<'_>,
-    reached: &State<Reached>,
+    reached: &State<ServerAddresses>,
     body: Body<ComeIn>,
 ) -> Result<Json<DoorView>, ApiError> {
     let said = body.0?;
@@ -181,13 +181,13 @@ pub async fn come_in(
 #[post("/helper", data = "<body>")]
 pub async fn invite(
     door: &State<Door>,
-    desk: &State<Desk>,
-    reached: &State<Reached>,
+    jobs: &State<JobService>,
+    reached: &State<ServerAddresses>,
     origin: PageOrigin<'_>,
     body: Body<ToHelp>,
 ) -> Result<Json<ForAHelper>, ApiError> {
     let job = body.0?.job;
-    desk.see(job).await?;
+    jobs.load(job).await?;
     let page = match door.asks {
         _ if reached.by_others => reached.pages.first().cloned(),
         // Something passes requests on to here: where, only the page that asks can tell.
@@ -217,7 +217,7 @@ pub async fn helped(
     door: &State<Door>,
     who: AtTheDoor,
     cookies: &CookieJar<'_>,
-    reached: &State<Reached>,
+    reached: &State<ServerAddresses>,
     body: Body<Helped>,
 ) -> Result<Json<DoorView>, ApiError> {
     let said = body.0?;

@@ -5,7 +5,7 @@ use std::net::IpAddr;
 use std::sync::{Mutex, PoisonError};
 
 use crate::api_error::ApiError;
-use crate::front::network;
+use crate::proxy::network;
 
 /// So many wrong ones from one address, and then a wait.
 const TRIES: u32 = 5;

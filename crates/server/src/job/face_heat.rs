@@ -7,15 +7,15 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::plan::{
-    Beginnings, FaceHeat, FaceLoad, FlameAsked, PATH_MOST, SeamPulls, cooling_face, face_cooling, face_heat,
-    face_load, face_logged, face_part, other_ways, seam_pulls,
+    Beginnings, FaceHeat, FaceLoad, FlamePlacement, PATH_MOST, SeamPulls, cooling_face, face_cooling,
+    face_heat, face_load, face_logged, face_part, other_ways, seam_pulls,
 };
 
 use super::faces::Faces;
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::{Desk, long_work};
+use crate::job_service::{JobService, long_work};
 use crate::shop::device_units::DeviceUnits;
 
 /// A face under a flame.
@@ -41,7 +41,7 @@ pub struct SeamPullsSeen {
 }
 
 /// The drawn face from cold under a flame, until the joint is warm enough.
-#[utoipa::path(post, path = "/api/jobs/{id}/face-heat", request_body = FlameAsked,
+#[utoipa::path(post, path = "/api/jobs/{id}/face-heat", request_body = FlamePlacement,
     params(("id" = String, Path, description = "The job")), responses(
     (status = 200, description = "Moment by moment; or why there is none", body = FaceHeatSeen),
     (status = 404, description = "No such job", body = ProblemsBody),
@@ -50,8 +50,8 @@ pub struct SeamPullsSeen {
 pub async fn face_heated(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
-    asked: Body<FlameAsked>,
+    jobs: &State<JobService>,
+    asked: Body<FlamePlacement>,
 ) -> Result<Json<FaceHeatSeen>, ApiError> {
     let id = known(id)?;
     let asked = asked.0?;
@@ -69,7 +69,7 @@ pub async fn face_heated(
         problems.add(FieldProblem::new("path", format!("{PATH_MOST} places at most"), "fewer of them"));
     }
     problems.finish()?;
-    let seen = desk.see_in(id, units).await?;
+    let seen = jobs.load_in(id, units).await?;
     let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
         Ok(part) => part,
         Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
@@ -96,9 +96,9 @@ pub async fn face_heated(
 pub async fn face_as_logged(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
 ) -> Result<Json<FaceHeatSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
         Ok(part) => part,
         Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
@@ -122,9 +122,9 @@ pub async fn face_as_logged(
 pub async fn face_cools(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
 ) -> Result<Json<FaceHeatSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let found = long_work(move || -> Result<Option<FaceHeat>, String> {
         let (job, plan, shop) = (&seen.job, &seen.plan, &seen.shop.shop);
         let cools = cooling_face(job, plan, shop)?;
@@ -162,9 +162,9 @@ pub struct FaceLoadSeen {
 pub async fn face_carries(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
 ) -> Result<Json<FaceLoadSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let found = long_work(move || face_load(&seen.job, &seen.plan, &seen.shop.shop)).await?;
     Ok(Json(match found {
         Ok(load) => FaceLoadSeen { why_not: String::new(), load: Some(load) },
@@ -181,9 +181,9 @@ pub async fn face_carries(
 pub async fn beginnings(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
 ) -> Result<Json<BeginningsSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let Ok(part) = face_part(&seen.job, &seen.plan, &seen.shop.shop) else {
         return Ok(Json(BeginningsSeen { beginnings: None }));
     };
@@ -200,9 +200,9 @@ pub async fn beginnings(
 pub async fn seams_pull(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
 ) -> Result<Json<SeamPullsSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let found = long_work(move || {
         let (job, plan, shop) = (&seen.job, &seen.plan, &seen.shop.shop);
         // Where an oven heats it there is no place to begin with, and nothing is opened first.

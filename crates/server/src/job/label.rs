@@ -7,8 +7,8 @@ use utoipa::ToSchema;
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::Desk;
-use crate::reach::addresses::Reached;
+use crate::job_service::JobService;
+use crate::reach::addresses::ServerAddresses;
 use crate::reach::qr;
 
 /// The code on a label.
@@ -28,11 +28,11 @@ pub struct LabelCode {
 #[get("/<id>/label-code")]
 pub async fn label_code(
     id: &str,
-    desk: &State<Desk>,
-    reached: &State<Reached>,
+    jobs: &State<JobService>,
+    reached: &State<ServerAddresses>,
 ) -> Result<Json<LabelCode>, ApiError> {
     let id = known(id)?;
-    let seen = desk.see(id).await?;
+    let seen = jobs.load(id).await?;
     let page = reached.pages.first().filter(|_| reached.by_others);
     let says = page.map_or_else(
         || format!("Repaired: see record {} at {}", &id.to_string()[..8], seen.shop.shop.name),

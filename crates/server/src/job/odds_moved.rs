@@ -12,7 +12,7 @@ use vanadin_core::plan::{OddsMoved, odds_moved_last};
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::{Desk, work};
+use crate::job_service::{JobService, work};
 use crate::shop::device_units::DeviceUnits;
 
 /// What moved the odds last.
@@ -23,13 +23,13 @@ pub struct OddsMovedSeen {
 }
 
 /// A job by its last word, in a shop as plans read it and as it is told.
-type Asked = (Uuid, Option<Uuid>, u64);
+type OddsKey = (Uuid, Option<Uuid>, u64);
 
 /// Found once for each word: a plan is made for each word that is looked at.
-fn kept() -> &'static Cache<Asked, Arc<OddsMovedSeen>> {
+fn kept() -> &'static Cache<OddsKey, Arc<OddsMovedSeen>> {
     /// Ours: some hundred bytes each.
     const KEPT: usize = 256;
-    static FOUND: OnceLock<Cache<Asked, Arc<OddsMovedSeen>>> = OnceLock::new();
+    static FOUND: OnceLock<Cache<OddsKey, Arc<OddsMovedSeen>>> = OnceLock::new();
     FOUND.get_or_init(|| Cache::new(KEPT))
 }
 
@@ -42,16 +42,16 @@ fn kept() -> &'static Cache<Asked, Arc<OddsMovedSeen>> {
 pub async fn odds_moved(
     id: &str,
     units: DeviceUnits,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
 ) -> Result<Json<OddsMovedSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let last = seen.facts.last().map(|fact| fact.id);
     let asked = (seen.job.id, last, seen.shop.planned_by);
     if let Some(found) = kept().get(&asked) {
         return Ok(Json((*found).clone()));
     }
-    let runs = desk.runs();
-    let moved = work(move || odds_moved_last(&seen.job, &seen.facts, &seen.shop.shop, &runs)).await?;
+    let sims = jobs.sims();
+    let moved = work(move || odds_moved_last(&seen.job, &seen.facts, &seen.shop.shop, &sims)).await?;
     let found = OddsMovedSeen { moved };
     kept().insert(asked, Arc::new(found.clone()));
     Ok(Json(found))

@@ -11,21 +11,21 @@ use vanadin_core::plan::{Plan, RehearsalStep, WayOpened, plan_as_if};
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::{Desk, Seen, work};
+use crate::job_service::{JobService, Snapshot, work};
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::shown::Shown;
 
 /// The plan of a job as it stands, or as if its iron were known.
 async fn planned(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     (id, iron): (&str, Option<&str>),
 ) -> Result<Arc<Plan>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let Some(iron) = iron else { return Ok(seen.plan) };
     let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
-    let (Seen { job, shop, .. }, runs) = (seen, desk.runs());
-    Ok(Arc::new(work(move || plan_as_if(&job, &shop.shop, iron, &runs)).await?))
+    let (Snapshot { job, shop, .. }, sims) = (seen, jobs.sims());
+    Ok(Arc::new(work(move || plan_as_if(&job, &shop.shop, iron, &sims)).await?))
 }
 
 /// A way of a job, opened: its points, its odds part by part, its steps, its settings, its price line by line.
@@ -37,14 +37,14 @@ async fn planned(
     (status = 404, description = "No such job, method or iron", body = ProblemsBody)))]
 #[get("/<id>/ways/<method>?<iron>")]
 pub async fn way(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     method: &str,
     iron: Option<&str>,
 ) -> Result<Shown<WayOpened>, ApiError> {
     let method = MethodId::from_id(method).ok_or(ApiError::Unknown("such method"))?;
-    let plan = planned(desk, units, (id, iron)).await?;
+    let plan = planned(jobs, units, (id, iron)).await?;
     let way = plan.methods.contenders.iter().find(|it| it.way.method == method);
     way.map(|way| Shown(way.clone().into())).ok_or(ApiError::Unknown("such method"))
 }
@@ -58,13 +58,13 @@ pub async fn way(
     (status = 404, description = "No such job, figure or iron", body = ProblemsBody)))]
 #[get("/<id>/figures/<figure>?<iron>")]
 pub async fn figure(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     figure: &str,
     iron: Option<&str>,
 ) -> Result<Shown<Figure>, ApiError> {
-    let plan = planned(desk, units, (id, iron)).await?;
+    let plan = planned(jobs, units, (id, iron)).await?;
     let found = plan.figures.iter().find(|it| it.id == figure);
     found.map(|it| Shown(it.clone().said_in(plan.units))).ok_or(ApiError::Unknown("such figure"))
 }
@@ -75,10 +75,10 @@ pub async fn figure(
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/rehearsal")]
 pub async fn rehearsal(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
 ) -> Result<Json<Vec<RehearsalStep>>, ApiError> {
-    let plan = planned(desk, units, (id, None)).await?;
+    let plan = planned(jobs, units, (id, None)).await?;
     Ok(Json(plan.torch.as_ref().map_or_else(Vec::new, |torch| torch.rehearsal.clone())))
 }

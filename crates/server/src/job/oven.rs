@@ -10,7 +10,7 @@ use vanadin_core::plan::OvenSegment;
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::Desk;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 
 /// What an oven controller follows.
@@ -29,12 +29,16 @@ pub struct OvenSeen {
     (status = 200, description = "Its program, and since when it runs", body = OvenSeen),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/oven")]
-pub async fn oven(id: &str, units: DeviceUnits, desk: &State<Desk>) -> Result<Json<OvenSeen>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+pub async fn oven(
+    id: &str,
+    units: DeviceUnits,
+    jobs: &State<JobService>,
+) -> Result<Json<OvenSeen>, ApiError> {
+    let seen = jobs.load_in(known(id)?, units).await?;
     let round = seen.job.round();
     Ok(Json(OvenSeen {
         runs_from_min: round.oven_runs(),
-        job_min: round.lit.as_ref().map(|lit| lit.minutes(desk.now_ms())),
+        job_min: round.lit.as_ref().map(|lit| lit.minutes(jobs.now_ms())),
         segments: seen.plan.heat.as_ref().map(|heat| heat.oven.clone()).unwrap_or_default(),
     }))
 }
@@ -46,8 +50,8 @@ pub async fn oven(id: &str, units: DeviceUnits, desk: &State<Desk>) -> Result<Js
     (status = 404, description = "No such job", body = ProblemsBody),
     (status = 422, description = "It is not heated in an oven", body = ProblemsBody)))]
 #[get("/<id>/oven.csv")]
-pub async fn oven_program(id: &str, desk: &State<Desk>) -> Result<(ContentType, String), ApiError> {
-    let seen = desk.see(known(id)?).await?;
+pub async fn oven_program(id: &str, jobs: &State<JobService>) -> Result<(ContentType, String), ApiError> {
+    let seen = jobs.load(known(id)?).await?;
     let segments = seen.plan.heat.as_ref().map(|heat| heat.oven.as_slice()).unwrap_or_default();
     if segments.is_empty() {
         let problem = FieldProblem::new("heat.source", "it is not heated in an oven", "an oven, on Heat");

@@ -13,12 +13,12 @@ use vanadin_core::figure::Moved;
 use vanadin_core::iron::{Iron, LookTest};
 use vanadin_core::job::{Fact, Job, Telling, duplicate};
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::{Answer, Plan, Would, answers, available, plan, plan_as_if, standing, would};
+use vanadin_core::plan::{Answer, Plan, Would, answers, available, plan, plan_as_if, status, would};
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::{Desk, NewFact, NewJob, Seen, work};
 use crate::door::helper::Helps;
+use crate::job_service::{JobService, NewFact, NewJob, Snapshot, work};
 use crate::shop::device_units::DeviceUnits;
 use crate::shop::store::{fetched_at_ms, moment};
 use crate::wire::job::{At, JobView};
@@ -40,16 +40,16 @@ pub struct History {
 }
 
 /// A job as it stands now, for a page.
-pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Shown<JobView> {
-    let now_ms = desk.now_ms();
-    let (job, plan) = (&*seen.job, &*seen.plan);
-    let standing = standing(job, plan, now_ms);
-    let wanted = job.round().get(field::part::WANTED).and_then(|day| fetched_at_ms(&seen.shop.shop, day));
+pub fn view(jobs: &JobService, snapshot: &Snapshot, moved: Vec<Moved>) -> Shown<JobView> {
+    let now_ms = jobs.now_ms();
+    let (job, plan) = (&*snapshot.job, &*snapshot.plan);
+    let standing = status(job, plan, now_ms);
+    let wanted = job.round().get(field::part::WANTED).and_then(|day| fetched_at_ms(&snapshot.shop.shop, day));
     let available = available(job, plan, now_ms, wanted);
-    let telling = Telling::new(&seen.facts, plan.units);
-    let told = seen.facts.last().map_or_else(String::new, |last| telling.told(last));
+    let telling = Telling::new(&snapshot.facts, plan.units);
+    let told = snapshot.facts.last().map_or_else(String::new, |last| telling.told(last));
     let (job, plan) = (job.clone(), plan.clone().said());
-    let at = At { now_ms, folder: desk.database.folder, told };
+    let at = At { now_ms, folder: jobs.database.folder, told };
     Shown(JobView::new(job, plan, standing, available, moved, at))
 }
 
@@ -59,26 +59,26 @@ pub fn view(desk: &Desk, seen: &Seen, moved: Vec<Moved>) -> Shown<JobView> {
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
 #[post("/", data = "<body>")]
 pub async fn create(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     body: Body<JobToMake>,
 ) -> Result<Shown<JobView>, ApiError> {
-    let (id, created_ms) = (body.0?.id, desk.now_ms());
+    let (id, created_ms) = (body.0?.id, jobs.now_ms());
     let empty = NewJob { id, created_ms, facts: Vec::new(), readings: Vec::new(), pictures: Vec::new() };
-    let made = desk.take_in(empty).await?;
-    Ok(view(desk, &desk.told_in(id, made, units).await?, Vec::new()))
+    let made = jobs.create(empty).await?;
+    Ok(view(jobs, &jobs.in_units(id, made, units).await?, Vec::new()))
 }
 
 /// A job of which nothing is known, in the shop as it is: what a page shows of a new one until the server has
 /// it. Its id is nobody's.
 #[utoipa::path(get, path = "/api/blank", responses((status = 200, description = "The job", body = JobView)))]
 #[get("/blank")]
-pub async fn blank(desk: &State<Desk>, units: DeviceUnits) -> Result<Shown<JobView>, ApiError> {
-    let shop = desk.shop_in(units).await?;
+pub async fn blank(jobs: &State<JobService>, units: DeviceUnits) -> Result<Shown<JobView>, ApiError> {
+    let shop = jobs.shop_in(units).await?;
     let job = Job::fold(Uuid::nil(), &[]);
     let plan = plan(&job, &shop.shop).said();
-    let seen = Seen { facts: Arc::default(), job: Arc::new(job), plan: Arc::new(plan), shop };
-    Ok(view(desk, &seen, Vec::new()))
+    let seen = Snapshot { facts: Arc::default(), job: Arc::new(job), plan: Arc::new(plan), shop };
+    Ok(view(jobs, &seen, Vec::new()))
 }
 
 /// A job with its plan and what needs a hand.
@@ -86,8 +86,12 @@ pub async fn blank(desk: &State<Desk>, units: DeviceUnits) -> Result<Shown<JobVi
     (status = 200, description = "The job", body = JobView),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>")]
-pub async fn show(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Shown<JobView>, ApiError> {
-    Ok(view(desk, &desk.see_in(known(id)?, units).await?, Vec::new()))
+pub async fn show(
+    jobs: &State<JobService>,
+    units: DeviceUnits,
+    id: &str,
+) -> Result<Shown<JobView>, ApiError> {
+    Ok(view(jobs, &jobs.load_in(known(id)?, units).await?, Vec::new()))
 }
 
 /// Adds a change to a job's log, if it may be.
@@ -101,7 +105,7 @@ pub async fn show(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Sh
     (status = 422, description = "Not acceptable, at its field", body = ProblemsBody)))]
 #[post("/<id>/facts", data = "<body>")]
 pub async fn add_fact(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     helps: Helps,
     units: DeviceUnits,
     id: &str,
@@ -110,8 +114,8 @@ pub async fn add_fact(
     let fact = body.0?;
     helps.may_say(&fact.change)?;
     let id = known(id)?;
-    let (seen, moved) = desk.say(id, fact).await?;
-    Ok(view(desk, &desk.told_in(id, seen, units).await?, moved))
+    let (seen, moved) = jobs.apply(id, fact).await?;
+    Ok(view(jobs, &jobs.in_units(id, seen, units).await?, moved))
 }
 
 /// Everything that was ever said of a job.
@@ -119,8 +123,12 @@ pub async fn add_fact(
     (status = 200, description = "The log", body = History),
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[get("/<id>/history")]
-pub async fn history(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Json<History>, ApiError> {
-    let seen = desk.see_in(known(id)?, units).await?;
+pub async fn history(
+    jobs: &State<JobService>,
+    units: DeviceUnits,
+    id: &str,
+) -> Result<Json<History>, ApiError> {
+    let seen = jobs.load_in(known(id)?, units).await?;
     let telling = Telling::new(&seen.facts, seen.plan.units);
     let told = seen.facts.iter().map(|fact| telling.told(fact)).collect();
     Ok(Json(History { told, facts: seen.facts.to_vec() }))
@@ -133,17 +141,17 @@ pub async fn history(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result
     (status = 404, description = "No such job", body = ProblemsBody)))]
 #[post("/<id>/copy", data = "<body>")]
 pub async fn copy(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     body: Body<JobToMake>,
 ) -> Result<Shown<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
-    let created_ms = desk.now_ms();
-    let facts = duplicate(&desk.see(from).await?.facts, Uuid::new_v4, created_ms);
+    let created_ms = jobs.now_ms();
+    let facts = duplicate(&jobs.load(from).await?.facts, Uuid::new_v4, created_ms);
     let copy = NewJob { id: new.id, created_ms, facts, readings: Vec::new(), pictures: Vec::new() };
-    let made = desk.take_in(copy).await?;
-    Ok(view(desk, &desk.told_in(new.id, made, units).await?, Vec::new()))
+    let made = jobs.create(copy).await?;
+    Ok(view(jobs, &jobs.in_units(new.id, made, units).await?, Vec::new()))
 }
 
 /// Whoever lets a job go types its name.
@@ -159,8 +167,8 @@ pub struct LetGo {
     (status = 404, description = "No such job", body = ProblemsBody),
     (status = 422, description = "It lies on the rack, is hot, or has another name", body = ProblemsBody)))]
 #[post("/<id>/let-go", data = "<body>")]
-pub async fn let_go(desk: &State<Desk>, id: &str, body: Body<LetGo>) -> Result<NoContent, ApiError> {
-    desk.let_go(known(id)?, &body.0?.name).await?;
+pub async fn let_go(jobs: &State<JobService>, id: &str, body: Body<LetGo>) -> Result<NoContent, ApiError> {
+    jobs.delete(known(id)?, &body.0?.name).await?;
     Ok(NoContent)
 }
 
@@ -180,14 +188,14 @@ pub struct Answers {
     (status = 404, description = "No such job or test", body = ProblemsBody)))]
 #[get("/<id>/answers/<test>")]
 pub async fn what_if(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     test: &str,
 ) -> Result<Json<Answers>, ApiError> {
     let test = LookTest::from_id(test).ok_or(ApiError::Unknown("such test"))?;
-    let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
-    let answers = work(move || answers(&job, &shop.shop, test, &runs)).await?;
+    let (Snapshot { job, shop, .. }, sims) = (jobs.load_in(known(id)?, units).await?, jobs.sims());
+    let answers = work(move || answers(&job, &shop.shop, test, &sims)).await?;
     Ok(Json(Answers { test, answers }))
 }
 
@@ -199,14 +207,14 @@ pub async fn what_if(
     (status = 404, description = "No such job or iron", body = ProblemsBody)))]
 #[get("/<id>/as-if/<iron>")]
 pub async fn as_if(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     iron: &str,
 ) -> Result<Shown<Plan>, ApiError> {
     let iron = Iron::from_id(iron).ok_or(ApiError::Unknown("such iron"))?;
-    let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
-    Ok(Shown(work(move || plan_as_if(&job, &shop.shop, iron, &runs).said()).await?))
+    let (Snapshot { job, shop, .. }, sims) = (jobs.load_in(known(id)?, units).await?, jobs.sims());
+    Ok(Shown(work(move || plan_as_if(&job, &shop.shop, iron, &sims).said()).await?))
 }
 
 /// What would have to change for a method to be the first choice: tried, not stored.
@@ -217,15 +225,15 @@ pub async fn as_if(
     (status = 404, description = "No such job or method", body = ProblemsBody)))]
 #[get("/<id>/would/<method>")]
 pub async fn would_be_first(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     method: &str,
 ) -> Result<Json<Would>, ApiError> {
     let method = MethodId::from_id(method).ok_or(ApiError::Unknown("such method"))?;
-    let (Seen { job, shop, .. }, runs) = (desk.see_in(known(id)?, units).await?, desk.runs());
-    let moment = moment(&shop.shop, &job, desk.now_ms());
-    Ok(Json(work(move || would(&job, &shop.shop, &runs, moment, method)).await?))
+    let (Snapshot { job, shop, .. }, sims) = (jobs.load_in(known(id)?, units).await?, jobs.sims());
+    let moment = moment(&shop.shop, &job, jobs.now_ms());
+    Ok(Json(work(move || would(&job, &shop.shop, &sims, moment, method)).await?))
 }
 
 pub fn known(id: &str) -> Result<Uuid, ApiError> {

@@ -7,7 +7,7 @@ use rocket::futures::TryStreamExt;
 use sqlx::sqlite::SqliteRow;
 use sqlx::{QueryBuilder, Row, Sqlite, SqliteConnection, SqlitePool};
 use uuid::Uuid;
-use vanadin_core::job::{Change, Fact, Job, Recorded, Understood};
+use vanadin_core::job::{Change, Fact, Job, Parsed, Recorded};
 
 use crate::api_error::ApiError;
 
@@ -124,7 +124,7 @@ pub async fn delete(on: &mut SqliteConnection, job: Uuid) -> Result<(), ApiError
 }
 
 /// Empty for nothing to be understood.
-fn as_stored(understood: Option<&Understood>) -> Result<String, ApiError> {
+fn as_stored(understood: Option<&Parsed>) -> Result<String, ApiError> {
     let text = understood.map(serde_json::to_string).transpose().context("a change cannot be written")?;
     Ok(text.unwrap_or_default())
 }
@@ -137,7 +137,7 @@ pub async fn understand(on: &mut SqliteConnection) -> Result<(), ApiError> {
     for row in rows {
         // What cannot be read says nothing today either: it is kept as it is.
         let change = row.try_get::<&str, _>(2).ok().and_then(|text| serde_json::from_str(text).ok());
-        let understood = change.and_then(|change| Understood::of(&change, None));
+        let understood = change.and_then(|change| Parsed::of(&change, None));
         sqlx::query("update fact set understood = ? where job_id = ? and revision = ?")
             .bind(as_stored(understood.as_ref())?)
             .bind(row.try_get::<&str, _>(0)?)

@@ -8,13 +8,13 @@ use serde::Serialize;
 use tokio::select;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
-use vanadin_core::plan::{Next, Standings, standing};
+use vanadin_core::plan::{Next, StatusTimeline, status};
 
 use super::route::known;
 use super::store;
 use crate::api_error::ApiError;
-use crate::desk::{Desk, News, Seen};
 use crate::door::known::{Door, Right};
+use crate::job_service::{JobService, News, Snapshot};
 use crate::shop::device_units::DeviceUnits;
 use crate::shop::store::{STANDS_MS, began_ms};
 use crate::wire::job::readings;
@@ -36,22 +36,26 @@ pub struct Hello {
 }
 
 impl Hello {
-    fn of(seen: &Seen) -> Self {
-        Self { revision: seen.job.revision, shop: seen.shop.revision, readings: readings(&seen.job) }
+    fn of(snapshot: &Snapshot) -> Self {
+        Self {
+            revision: snapshot.job.revision,
+            shop: snapshot.shop.revision,
+            readings: readings(&snapshot.job),
+        }
     }
 }
 
 /// What of how a job stands a page draws more by than by what is read: where that changes it looks at everything.
-fn how_it_stands(seen: &Seen, now_ms: i64) -> (Next, bool, Option<String>) {
-    let standing = standing(&seen.job, &seen.plan, now_ms);
+fn how_it_stands(snapshot: &Snapshot, now_ms: i64) -> (Next, bool, Option<String>) {
+    let standing = status(&snapshot.job, &snapshot.plan, now_ms);
     // Of when it is to be done the reading itself tells.
     (Next { at_ms: None, ..standing.next }, standing.hot.is_some(), standing.stopped)
 }
 
 /// Until a job stands otherwise by itself, or its plan is one of another quarter of an hour.
-fn until_it_turns(seen: &Seen, now_ms: i64) -> Duration {
+fn until_it_turns(snapshot: &Snapshot, now_ms: i64) -> Duration {
     let plan_ms = began_ms(now_ms) + STANDS_MS;
-    let turns_ms = Standings::of(&seen.job, &seen.plan).turns_after(now_ms);
+    let turns_ms = StatusTimeline::of(&snapshot.job, &snapshot.plan).turns_after(now_ms);
     let next_ms = turns_ms.map_or(plan_ms, |turns_ms| turns_ms.min(plan_ms));
     Duration::from_millis((next_ms - now_ms).max(0).unsigned_abs()) + AFTER_IT
 }
@@ -67,7 +71,7 @@ const AFTER_IT: Duration = Duration::from_millis(250);
     (status = 404, description = "No such job", body = crate::api_error::ProblemsBody)))]
 #[get("/<id>/stream")]
 pub async fn stream<'r>(
-    desk: &'r State<Desk>,
+    jobs: &'r State<JobService>,
     door: &'r State<Door>,
     right: Right,
     units: DeviceUnits,
@@ -75,22 +79,22 @@ pub async fn stream<'r>(
     mut shutdown: Shutdown,
 ) -> Result<EventStream![Event + 'r], ApiError> {
     let id: Uuid = known(id)?;
-    if !store::exists(&desk.database.pool, id).await? {
+    if !store::exists(&jobs.database.pool, id).await? {
         return Err(ApiError::Unknown("such job"));
     }
-    let desk = desk.inner();
-    let (mut news, mut out) = (desk.listen(), door.listen());
+    let jobs = jobs.inner();
+    let (mut news, mut out) = (jobs.subscribe(), door.listen());
     Ok(EventStream! {
-        let mut stood = match desk.see(id).await {
+        let mut stood = match jobs.load(id).await {
             Ok(seen) => {
                 yield Event::json(&Hello::of(&seen)).event("hello");
-                how_it_stands(&seen, desk.now_ms())
+                how_it_stands(&seen, jobs.now_ms())
             }
             Err(_) => return,
         };
         loop {
-            let turns = match desk.see(id).await {
-                Ok(seen) => until_it_turns(&seen, desk.now_ms()),
+            let turns = match jobs.load(id).await {
+                Ok(seen) => until_it_turns(&seen, jobs.now_ms()),
                 Err(_) => break,
             };
             let told = select! {
@@ -110,10 +114,10 @@ pub async fn stream<'r>(
                     yield Event::json(&Said { revision, fact }).event("changed");
                 }
                 Ok(News::Reading { job, now_min, live }) if job == id => {
-                    let Ok(seen) = desk.see_in(id, units).await else { break };
+                    let Ok(seen) = jobs.load_in(id, units).await else { break };
                     let own = units.0.and_then(|_| seen.live(now_min));
                     yield Event::json(&own.unwrap_or(*live)).event("reading");
-                    let stands = how_it_stands(&seen, desk.now_ms());
+                    let stands = how_it_stands(&seen, jobs.now_ms());
                     if stands != stood {
                         stood = stands;
                         yield Event::json(&Said { revision: 0, fact: None }).event("changed");

@@ -5,7 +5,7 @@ use std::path::Path;
 
 use anyhow::{Context, ensure};
 
-use super::{beside, data_file};
+use super::{data_file, open_file};
 use crate::database::own_file;
 
 /// Copies everything that was acknowledged up to now into one file of its own, whether it is served or
@@ -22,7 +22,7 @@ pub async fn backup(folder: &Path, to: &Path) -> anyhow::Result<()> {
     if part.exists() {
         fs::remove_file(&part).with_context(|| format!("{} is in the way", part.display()))?;
     }
-    let mut database = beside(&file).await?;
+    let mut database = open_file(&file).await?;
     own_file(&part).with_context(|| format!("{} cannot be written", to.display()))?;
     let copied = sqlx::query("vacuum into ?").bind(part.display().to_string()).execute(&mut database).await;
     if let Err(error) = copied {

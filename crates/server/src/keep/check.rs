@@ -9,7 +9,7 @@ use rocket::futures::TryStreamExt;
 use sqlx::{Row, SqliteConnection};
 use vanadin_core::job::Change;
 
-use super::{beside, data_file};
+use super::{data_file, open_file};
 use crate::database::FILE;
 
 /// What was found in a data file.
@@ -68,7 +68,7 @@ pub async fn check(folder: &Path) -> anyhow::Result<Checked> {
 
 /// The same of a file wherever it lies.
 pub(super) async fn look_through(file: &Path) -> anyhow::Result<Checked> {
-    let mut database = beside(file).await?;
+    let mut database = open_file(file).await?;
     let named = sqlx::query("select 1 from sqlite_master where name = '_sqlx_migrations'")
         .fetch_optional(&mut database)
         .await

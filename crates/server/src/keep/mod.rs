@@ -32,7 +32,7 @@ fn data_file(folder: &Path) -> anyhow::Result<PathBuf> {
 ///
 /// # Errors
 /// It cannot be read; or it lies where nothing can be written, and what was written last is not in it.
-async fn beside(file: &Path) -> anyhow::Result<SqliteConnection> {
+async fn open_file(file: &Path) -> anyhow::Result<SqliteConnection> {
     let options = SqliteConnectOptions::new().filename(file).read_only(true);
     let why = match look(&options).await {
         Ok(database) => return Ok(database),
@@ -42,7 +42,7 @@ async fn beside(file: &Path) -> anyhow::Result<SqliteConnection> {
     let Ok(database) = look(&options.immutable(true)).await else {
         return Err(why).with_context(|| format!("{} cannot be opened", file.display()));
     };
-    let log = database::beside(file, "-wal");
+    let log = database::sidecar_path(file, "-wal");
     let last = std::fs::metadata(&log).is_ok_and(|log| log.is_file() && log.len() > 0);
     anyhow::ensure!(
         !last,

@@ -5,9 +5,9 @@ use std::path::{Path, PathBuf};
 
 use anyhow::{Context, bail, ensure};
 
-use super::beside as look_into;
 use super::check::look_through;
-use crate::database::{FILE, beside, lock, own_file};
+use super::open_file as look_into;
+use crate::database::{FILE, lock, own_file, sidecar_path};
 
 /// Puts a copy in the place of a folder's data file. What lay there is moved aside, not lost: gives where.
 ///
@@ -36,11 +36,11 @@ pub async fn restore(folder: &Path, from: &Path) -> anyhow::Result<Option<PathBu
     copy.sync_all().context("the copy cannot be brought to the disk")?;
     // What was written last lies beside the file, also where that is gone: laid on another it would tear it.
     let there: Vec<&str> =
-        ["", "-wal", "-shm"].into_iter().filter(|ending| beside(&file, ending).exists()).collect();
+        ["", "-wal", "-shm"].into_iter().filter(|ending| sidecar_path(&file, ending).exists()).collect();
     let aside = (!there.is_empty()).then(|| free_name(&file)).transpose()?;
     for ending in there {
         let Some(aside) = &aside else { break };
-        fs::rename(beside(&file, ending), beside(aside, ending))
+        fs::rename(sidecar_path(&file, ending), sidecar_path(aside, ending))
             .context("what lies there cannot be moved aside")?;
     }
     fs::rename(&new, &file).context("the copy cannot be put in its place")?;
@@ -53,7 +53,8 @@ pub async fn restore(folder: &Path, from: &Path) -> anyhow::Result<Option<PathBu
 
 /// `vanadin.sqlite.before-1`, or the first number that is free.
 fn free_name(file: &Path) -> anyhow::Result<PathBuf> {
-    let names = (1..10_000).map(|number| beside(file, &format!(".before-{number}")));
-    let is_free = |name: &PathBuf| ["", "-wal", "-shm"].iter().all(|ending| !beside(name, ending).exists());
+    let names = (1..10_000).map(|number| sidecar_path(file, &format!(".before-{number}")));
+    let is_free =
+        |name: &PathBuf| ["", "-wal", "-shm"].iter().all(|ending| !sidecar_path(name, ending).exists());
     names.into_iter().find(is_free).context("there are too many copies moved aside already")
 }

@@ -12,8 +12,8 @@ use vanadin_core::shop::coupons;
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::spooled;
-use crate::desk::Desk;
 use crate::job::route::known;
+use crate::job_service::JobService;
 use crate::picture::MOST_MIB;
 use crate::picture::route::{Counter, Jpeg};
 use crate::picture::shrink::shrink;
@@ -30,21 +30,21 @@ use crate::picture::shrink::shrink;
     (status = 422, description = "No picture, or a damaged one", body = ProblemsBody)))]
 #[post("/coupons/<coupon>/picture", data = "<data>")]
 pub async fn take_coupon_picture(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     counter: &State<Counter>,
     coupon: &str,
     data: Data<'_>,
 ) -> Result<Status, ApiError> {
     let coupon = known(coupon)?;
-    if !coupons(&desk.shop().await?.facts).iter().any(|it| it.coupon == coupon) {
+    if !coupons(&jobs.shop().await?.facts).iter().any(|it| it.coupon == coupon) {
         return Err(ApiError::Unknown("such coupon"));
     }
-    let sent = spooled(data, MOST_MIB, &desk.database.at).await?;
+    let sent = spooled(data, MOST_MIB, &jobs.database.at).await?;
     let opening = counter.turn().await?;
     let shrunk = spawn_blocking(move || Ok::<_, ApiError>(shrink(&sent.read()?))).await;
     drop(opening);
     let shrunk = shrunk.map_err(anyhow::Error::from)??.map_err(|problem| vec![problem])?;
-    desk.database
+    jobs.database
         .write(async |on| {
             sqlx::query("insert or replace into coupon_picture (coupon, jpeg, small) values (?, ?, ?)")
                 .bind(coupon.to_string())
@@ -64,9 +64,9 @@ pub(super) async fn pictured(pool: &SqlitePool) -> Result<HashSet<Uuid>, ApiErro
     Ok(all.iter().filter_map(|id| id.parse().ok()).collect())
 }
 
-async fn shown(desk: &Desk, coupon: &str, query: &'static str) -> Result<Jpeg, ApiError> {
+async fn shown(jobs: &JobService, coupon: &str, query: &'static str) -> Result<Jpeg, ApiError> {
     let coupon = known(coupon)?.to_string();
-    let row = sqlx::query(query).bind(coupon).fetch_optional(&desk.database.pool).await?;
+    let row = sqlx::query(query).bind(coupon).fetch_optional(&jobs.database.pool).await?;
     row.map(|row| Jpeg::of(row.get(0))).ok_or(ApiError::Unknown("such picture"))
 }
 
@@ -76,8 +76,8 @@ async fn shown(desk: &Desk, coupon: &str, query: &'static str) -> Result<Jpeg, A
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/coupons/<coupon>/picture")]
-pub async fn show_coupon_picture(desk: &State<Desk>, coupon: &str) -> Result<Jpeg, ApiError> {
-    shown(desk, coupon, "select jpeg from coupon_picture where coupon = ?").await
+pub async fn show_coupon_picture(jobs: &State<JobService>, coupon: &str) -> Result<Jpeg, ApiError> {
+    shown(jobs, coupon, "select jpeg from coupon_picture where coupon = ?").await
 }
 
 /// The same, 320 points at its longest side.
@@ -86,6 +86,6 @@ pub async fn show_coupon_picture(desk: &State<Desk>, coupon: &str) -> Result<Jpe
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/coupons/<coupon>/picture/small")]
-pub async fn show_small_coupon_picture(desk: &State<Desk>, coupon: &str) -> Result<Jpeg, ApiError> {
-    shown(desk, coupon, "select small from coupon_picture where coupon = ?").await
+pub async fn show_small_coupon_picture(jobs: &State<JobService>, coupon: &str) -> Result<Jpeg, ApiError> {
+    shown(jobs, coupon, "select small from coupon_picture where coupon = ?").await
 }

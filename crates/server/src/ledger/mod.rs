@@ -18,7 +18,7 @@ use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{coupons, faults, learned, left_out, moves, repairs, scraps, timed, tips, uses};
 
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::Desk;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 use crate::stores::demand;
 
@@ -35,8 +35,8 @@ pub fn routes() -> Vec<Route> {
 }
 
 /// What became of each repair as the shop knows it, and those that nobody was asked about.
-async fn every_repair(desk: &Desk, told: Vec<OwnRepair>) -> Result<Vec<OwnRepair>, ApiError> {
-    let asking = demand::all(&desk.database.pool).await?;
+async fn every_repair(jobs: &JobService, told: Vec<OwnRepair>) -> Result<Vec<OwnRepair>, ApiError> {
+    let asking = demand::all(&jobs.database.pool).await?;
     let silent = asking.into_iter().flat_map(|(_, asks)| asks.repairs);
     let known: HashSet<Uuid> = told.iter().map(|it| it.lit).collect();
     let new: Vec<OwnRepair> = silent.filter(|it| !known.contains(&it.lit)).collect();
@@ -44,12 +44,12 @@ async fn every_repair(desk: &Desk, told: Vec<OwnRepair>) -> Result<Vec<OwnRepair
 }
 
 async fn with<T>(
-    desk: &Desk,
+    jobs: &JobService,
     units: DeviceUnits,
     work: impl FnOnce(&Said<'_>, UnitSystem) -> T,
 ) -> Result<T, ApiError> {
-    let shop = desk.shop_in(units).await?;
-    let all = every_repair(desk, repairs(&shop.facts)).await?;
+    let shop = jobs.shop_in(units).await?;
+    let all = every_repair(jobs, repairs(&shop.facts)).await?;
     let said = Said {
         repairs: &all,
         timed: &timed(&shop.facts),
@@ -66,8 +66,8 @@ async fn with<T>(
     Ok(work(&said, shop.shop.units))
 }
 
-async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
-    with(desk, units, wall).await
+async fn now(jobs: &JobService, units: DeviceUnits) -> Result<Wall, ApiError> {
+    with(jobs, units, wall).await
 }
 
 /// A question in words of the trade, answered as far as the cases go.
@@ -77,7 +77,7 @@ async fn now(desk: &Desk, units: DeviceUnits) -> Result<Wall, ApiError> {
     (status = 422, description = "It is too long", body = ProblemsBody)))]
 #[get("/ask?<words>")]
 pub async fn asked(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     words: &str,
 ) -> Result<Json<LedgerAnswer>, ApiError> {
@@ -86,7 +86,7 @@ pub async fn asked(
             vec![FieldProblem::new("words", "that is more than a question", "which rod held best?")].into()
         );
     }
-    Ok(Json(with(desk, units, |said, units| ask(words, said, units)).await?))
+    Ok(Json(with(jobs, units, |said, units| ask(words, said, units)).await?))
 }
 
 /// The shop's wall: how repairs held, how honest the odds were, what was learned.
@@ -94,9 +94,9 @@ pub async fn asked(
     (status = 200, description = "The wall", body = Wall),
     (status = 500, description = "Something broke in the server", body = ProblemsBody)))]
 #[get("/")]
-pub async fn show(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<Wall>, ApiError> {
-    let mut wall = now(desk, units).await?;
-    let pictured = coupon_picture::pictured(&desk.database.pool).await?;
+pub async fn show(jobs: &State<JobService>, units: DeviceUnits) -> Result<Json<Wall>, ApiError> {
+    let mut wall = now(jobs, units).await?;
+    let pictured = coupon_picture::pictured(&jobs.database.pool).await?;
     for coupon in wall.bench.iter_mut().flat_map(|line| &mut line.coupons) {
         coupon.pictured = pictured.contains(&coupon.case);
     }
@@ -118,7 +118,7 @@ pub struct LedgerCases {
     (status = 404, description = "No such line", body = ProblemsBody)))]
 #[get("/cases?<of>&<line>&<words>")]
 pub async fn cases(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     of: &str,
     line: &str,
@@ -127,9 +127,9 @@ pub async fn cases(
     let found = match words {
         Some(words) => {
             let words: String = words.chars().take(QUESTION_MOST).collect();
-            cases_among(&with(desk, units, |said, units| ask(&words, said, units)).await?.lines, line)
+            cases_among(&with(jobs, units, |said, units| ask(&words, said, units)).await?.lines, line)
         }
-        None => now(desk, units).await?.cases_of(of, line),
+        None => now(jobs, units).await?.cases_of(of, line),
     };
     found.map(|cases| Json(LedgerCases { cases })).ok_or(ApiError::Unknown("such line"))
 }
@@ -140,18 +140,18 @@ pub async fn cases(
     (status = 200, description = "The table", content_type = "text/csv", body = String),
     (status = 404, description = "No such table", body = ProblemsBody)))]
 #[get("/<table>")]
-pub async fn table(desk: &State<Desk>, table: &str) -> Result<(ContentType, String), ApiError> {
-    let shop = desk.shop().await?;
+pub async fn table(jobs: &State<JobService>, table: &str) -> Result<(ContentType, String), ApiError> {
+    let shop = jobs.shop().await?;
     let facts = &shop.facts;
     let metric = DeviceUnits(Some(UnitSystem::Metric));
     let table = match table {
-        "repairs.csv" => tables::repairs(every_repair(desk, repairs(facts)).await?, facts),
-        "learned.csv" => tables::learned(&now(desk, metric).await?),
+        "repairs.csv" => tables::repairs(every_repair(jobs, repairs(facts)).await?, facts),
+        "learned.csv" => tables::learned(&now(jobs, metric).await?),
         "faults.csv" => tables::faults(facts),
         "moved.csv" => tables::moved(facts),
         "used.csv" => tables::used(facts),
         "coupons.csv" => tables::coupons(facts),
-        "honest.csv" => tables::honest(&now(desk, metric).await?),
+        "honest.csv" => tables::honest(&now(jobs, metric).await?),
         _ => return Err(ApiError::Unknown("such table")),
     };
     Ok((ContentType::CSV, table.written()?))

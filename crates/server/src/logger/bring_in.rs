@@ -11,9 +11,9 @@ use vanadin_core::job::{CHANNELS, Lit, Recorded};
 use super::file::{FileColumn, LoggerFile};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::Desk;
 use crate::job::route::known;
 use crate::job::store;
+use crate::job_service::JobService;
 use crate::thermocouple::Thermocouples;
 
 /// What is done with the file.
@@ -74,19 +74,19 @@ const SHOWN: usize = 200;
 pub async fn bring_in_readings(
     id: &str,
     body: Body<FileRequest, 16>,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     pads: &State<Thermocouples>,
 ) -> Result<Json<FileSeen>, ApiError> {
     let job = known(id)?;
     let request = body.0?;
-    let seen = desk.see(job).await?;
+    let seen = jobs.load(job).await?;
     let Some(lit) = seen.job.heat().map(|heat| heat.lit.clone()) else {
         let right = "light up first";
         return Err(problem("job", "it was never lit: there is no clock to lay this on", right));
     };
     let file = LoggerFile::read(&request.text).map_err(|problem| ApiError::NotAcceptable(vec![problem]))?;
     let by_itself = by_its_own_clock(&file, &lit, &seen.shop.shop.time_zone);
-    let now_min = lit.minutes(desk.now_ms());
+    let now_min = lit.minutes(jobs.now_ms());
     let column = match request.column {
         None => &file.columns[0],
         Some(at) => match file.columns.iter().find(|column| column.at == at) {
@@ -131,14 +131,14 @@ pub async fn bring_in_readings(
             }
             // What is measured is not mixed with what is made up.
             pads.leave(job, lit.fact).await;
-            desk.database.write(async |on| store::add_readings(on, job, lit.fact, &lies).await).await?
+            jobs.database.write(async |on| store::add_readings(on, job, lit.fact, &lies).await).await?
         }
         FileDone::TakenOut => {
-            desk.database.write(async |on| store::take_out_readings(on, job, lit.fact, &lies).await).await?
+            jobs.database.write(async |on| store::take_out_readings(on, job, lit.fact, &lies).await).await?
         }
     };
     if changed > 0 {
-        desk.readings_changed(job).await;
+        jobs.reload_readings(job).await;
     }
     let every = lies.len().div_ceil(SHOWN).max(1);
     Ok(Json(FileSeen {

@@ -14,10 +14,10 @@ use vanadin_core::job::Recorded;
 use super::lines::{LoggerLine, ReadWhen, lines};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::received;
-use crate::desk::{Desk, News};
 use crate::door::known::{Door, bearer};
-use crate::front::Peers;
 use crate::job::route::known;
+use crate::job_service::{JobService, News};
+use crate::proxy::ClientAddresses;
 use crate::shop::logger_key::is_the_key;
 use crate::thermocouple::Thermocouples;
 
@@ -41,7 +41,7 @@ impl<'r> FromRequest<'r> for Token {
 
     async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Self::Error> {
         let key = bearer(request).unwrap_or_default().to_owned();
-        Outcome::Success(Self { key, from: Peers::of(request).map(|from| from.ip()) })
+        Outcome::Success(Self { key, from: ClientAddresses::of(request).map(|from| from.ip()) })
     }
 }
 
@@ -65,7 +65,7 @@ pub async fn log_readings(
     lit: Option<&str>,
     token: Token,
     data: Data<'_>,
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     door: &State<Door>,
     pads: &State<Thermocouples>,
 ) -> Result<Json<KeptReadings>, ApiError> {
@@ -73,7 +73,7 @@ pub async fn log_readings(
     /// House: the clocks of a logger and of this machine may differ by so much.
     const AHEAD_MIN: f64 = 2.0;
     let (job, of) = (known(id)?, lit);
-    let shop = desk.shop().await?;
+    let shop = jobs.shop().await?;
     let made_up = pads.is_theirs(&token.key);
     if !made_up {
         // A key is not guessed at either.
@@ -88,7 +88,7 @@ pub async fn log_readings(
         ApiError::NotAcceptable(vec![FieldProblem::new("lines", "it is no text", "lines of CSV, UTF-8")])
     })?;
     let sent = lines(&text).map_err(ApiError::NotAcceptable)?;
-    let seen = desk.see(job).await?;
+    let seen = jobs.load(job).await?;
     let Some(lit) = seen.job.round().lit.as_ref() else {
         let problem =
             FieldProblem::new("job", "it is not lit: there is no clock to lay this on", "light up first");
@@ -102,7 +102,7 @@ pub async fn log_readings(
         let problem = FieldProblem::new("lit", "a logger of the shop reads it", "nothing that is made up");
         return Err(ApiError::NotAcceptable(vec![problem]));
     }
-    let now_min = lit.minutes(desk.now_ms());
+    let now_min = lit.minutes(jobs.now_ms());
     let mut problems = Vec::new();
     let mut readings: Vec<Recorded> = Vec::new();
     for (at, LoggerLine { when, channel, celsius }) in sent.into_iter().enumerate() {
@@ -129,10 +129,10 @@ pub async fn log_readings(
     if !made_up {
         pads.leave(job, lit).await;
     }
-    desk.read(job, lit, &readings).await?;
-    let seen = desk.see(job).await?;
+    jobs.add_readings(job, lit, &readings).await?;
+    let seen = jobs.load(job).await?;
     if let Some(live) = seen.live(now_min) {
-        desk.tell(News::Reading { job, now_min, live: Box::new(live) });
+        jobs.notify(News::Reading { job, now_min, live: Box::new(live) });
     }
     Ok(Json(KeptReadings { kept: readings.len(), job_min: now_min }))
 }

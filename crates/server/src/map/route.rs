@@ -11,17 +11,17 @@ use vanadin_core::job::{FacePicture, Job};
 use vanadin_core::map::{At, GrayPicture, Line, Pages, simplified, traced};
 
 use super::store;
-use super::straighten::{Laid, straightened};
+use super::straighten::{PictureOnFace, straightened};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::{Desk, work};
 use crate::job::route::known;
+use crate::job_service::{JobService, work};
 use crate::picture::store as pictures;
 use crate::shop::device_units::DeviceUnits;
 
 #[derive(rocket::Responder)]
 #[response(status = 200)]
-pub struct Kept {
+pub struct CachedFile {
     bytes: Vec<u8>,
     content_type: ContentType,
     as_said: Header<'static>,
@@ -33,17 +33,17 @@ fn picture_of(job: &Job, face: Uuid) -> Result<FacePicture, ApiError> {
 }
 
 /// The straightened picture of a face: the one that is kept, or made now and kept.
-async fn flat(desk: &Desk, job: Uuid, face: Uuid, picture: &FacePicture) -> Result<Vec<u8>, ApiError> {
+async fn flat(jobs: &JobService, job: Uuid, face: Uuid, picture: &FacePicture) -> Result<Vec<u8>, ApiError> {
     let revision = picture.revision;
-    if let Some(kept) = store::kept(&desk.database.pool, job, face, revision).await? {
+    if let Some(kept) = store::kept(&jobs.database.pool, job, face, revision).await? {
         return Ok(kept);
     }
-    let taken = pictures::jpeg(&desk.database.pool, job, picture.picture, false).await?;
+    let taken = pictures::jpeg(&jobs.database.pool, job, picture.picture, false).await?;
     let taken = taken.ok_or(ApiError::Unknown("such picture"))?;
     let laid = picture.clone();
     let made = work(move || straightened(&taken, &laid)).await?;
     let made = made.ok_or(ApiError::Unknown("such picture"))?;
-    desk.database.write(async |on| store::keep(on, job, face, revision, &made).await).await?;
+    jobs.database.write(async |on| store::keep(on, job, face, revision, &made).await).await?;
     Ok(made)
 }
 
@@ -56,14 +56,19 @@ async fn flat(desk: &Desk, job: Uuid, face: Uuid, picture: &FacePicture) -> Resu
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/<id>/map/<face>/picture/<revision>")]
-pub async fn face_picture(desk: &State<Desk>, id: &str, face: &str, revision: u64) -> Result<Kept, ApiError> {
+pub async fn face_picture(
+    jobs: &State<JobService>,
+    id: &str,
+    face: &str,
+    revision: u64,
+) -> Result<CachedFile, ApiError> {
     let (id, face) = (known(id)?, known(face)?);
-    let picture = picture_of(&desk.see(id).await?.job, face)?;
+    let picture = picture_of(&jobs.load(id).await?.job, face)?;
     if picture.revision != revision {
         return Err(ApiError::Unknown("such picture"));
     }
-    Ok(Kept {
-        bytes: flat(desk, id, face, &picture).await?,
+    Ok(CachedFile {
+        bytes: flat(jobs, id, face, &picture).await?,
         content_type: ContentType::JPEG,
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
     })
@@ -104,23 +109,23 @@ pub struct Traced {
     (status = 422, description = "An end lies off the picture", body = ProblemsBody)))]
 #[post("/<id>/map/<face>/trace", data = "<body>")]
 pub async fn trace(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     id: &str,
     face: &str,
     body: Body<TraceRequest>,
 ) -> Result<Json<Traced>, ApiError> {
     let (id, face) = (known(id)?, known(face)?);
     let request = body.0?;
-    let picture = picture_of(&desk.see(id).await?.job, face)?;
-    let laid = Laid::of(&picture).ok_or(ApiError::Unknown("such picture"))?;
-    let jpeg = flat(desk, id, face, &picture).await?;
+    let picture = picture_of(&jobs.load(id).await?.job, face)?;
+    let laid = PictureOnFace::of(&picture).ok_or(ApiError::Unknown("such picture"))?;
+    let jpeg = flat(jobs, id, face, &picture).await?;
     // A picture is large once it is opened: as many at a time as there are processors.
     let found = work(move || followed(&jpeg, &laid, &request)).await?;
     let off = || vec![FieldProblem::new("from", "an end lies off the picture", "two places on the picture")];
     Ok(Json(Traced { points: found.ok_or_else(off)? }))
 }
 
-fn followed(jpeg: &[u8], laid: &Laid, request: &TraceRequest) -> Option<Vec<At>> {
+fn followed(jpeg: &[u8], laid: &PictureOnFace, request: &TraceRequest) -> Option<Vec<At>> {
     let picture = image::load_from_memory(jpeg).ok()?.into_rgb8();
     let values: Vec<u8> = picture
         .pixels()
@@ -154,13 +159,13 @@ fn followed(jpeg: &[u8], laid: &Laid, request: &TraceRequest) -> Option<Vec<At>>
     (status = 422, description = "It takes more pages than can be glued", body = ProblemsBody)))]
 #[get("/<id>/map/<face>/pages")]
 pub async fn face_pages(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     face: &str,
-) -> Result<Kept, ApiError> {
+) -> Result<CachedFile, ApiError> {
     let face = known(face)?;
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let plan = seen.plan.map.faces.iter().find(|plan| plan.id == face);
     let laid = plan.ok_or(ApiError::Unknown("such face"))?.drawing(seen.job.name()).pages();
     let too_many = || {
@@ -177,7 +182,7 @@ pub async fn face_pages(
          </style></head><body><p>Print it at 100 %, not fitted to the page; then measure the ruler.</p>\n{whole}\n{sheets}\
          </body></html>\n"
     );
-    Ok(Kept {
+    Ok(CachedFile {
         bytes: html.into_bytes(),
         content_type: ContentType::HTML,
         as_said: Header::new("X-Content-Type-Options", "nosniff"),
@@ -193,15 +198,15 @@ pub async fn face_pages(
     (status = 404, description = "No such face", body = ProblemsBody)))]
 #[get("/<id>/map/<file>")]
 pub async fn face_file(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     file: &str,
-) -> Result<Kept, ApiError> {
+) -> Result<CachedFile, ApiError> {
     let unknown = || ApiError::Unknown("such face");
     let (face, ending) = file.rsplit_once('.').ok_or_else(unknown)?;
     let face = known(face)?;
-    let seen = desk.see_in(known(id)?, units).await?;
+    let seen = jobs.load_in(known(id)?, units).await?;
     let plan = seen.plan.map.faces.iter().find(|plan| plan.id == face).ok_or_else(unknown)?;
     let drawing = plan.drawing(seen.job.name());
     let (text, content_type) = match ending {
@@ -209,7 +214,7 @@ pub async fn face_file(
         "dxf" => (drawing.dxf(), ContentType::new("image", "vnd.dxf")),
         _ => return Err(unknown()),
     };
-    Ok(Kept {
+    Ok(CachedFile {
         bytes: text.into_bytes(),
         content_type,
         as_said: Header::new("X-Content-Type-Options", "nosniff"),

@@ -10,7 +10,7 @@ const MOST_SIDE: f64 = 2_000.0;
 const QUALITY: u8 = 86;
 
 /// What a face shows of a picture, and how large its points are there.
-pub struct Laid {
+pub struct PictureOnFace {
     pub left_mm: f64,
     pub top_mm: f64,
     /// Points of the straightened picture to a millimetre.
@@ -19,7 +19,7 @@ pub struct Laid {
     pub height: u32,
 }
 
-impl Laid {
+impl PictureOnFace {
     /// Nothing where the points make no scale.
     pub fn of(picture: &FacePicture) -> Option<Self> {
         let (left_mm, top_mm, right_mm, bottom_mm) = picture.frame()?;
@@ -43,7 +43,7 @@ impl Laid {
 
 /// The picture as it lies on its face, as a JPEG; nothing where it cannot be opened or makes no scale.
 pub fn straightened(jpeg: &[u8], picture: &FacePicture) -> Option<Vec<u8>> {
-    let (laid, map) = (Laid::of(picture)?, picture.straightened()?);
+    let (laid, map) = (PictureOnFace::of(picture)?, picture.straightened()?);
     let taken = image::load_from_memory(jpeg).ok()?.into_rgb8();
     // What was pressed was pressed on a picture of the size that was said.
     let [wide, high] = picture.size_px;
@@ -109,7 +109,7 @@ mod tests {
     fn a_slanted_board_has_square_squares_again() {
         let (jpeg, picture) = slanted();
         let flat = image::load_from_memory(&straightened(&jpeg, &picture).unwrap()).unwrap().into_rgb8();
-        let laid = Laid::of(&picture).unwrap();
+        let laid = PictureOnFace::of(&picture).unwrap();
         assert_eq!((flat.width(), flat.height()), (laid.width, laid.height));
         for (column, row) in [(0, 0), (3, 2), (9, 6), (5, 5), (8, 1)] {
             let middle = At::new(f64::from(column) * 20.0 + 10.0, f64::from(row) * 20.0 + 10.0);

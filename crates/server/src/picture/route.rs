@@ -15,8 +15,8 @@ use super::shrink::shrink;
 use super::{MOST_MIB, store};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::{asked, spooled};
-use crate::desk::{Desk, NewFact};
 use crate::job::route::{known, view};
+use crate::job_service::{JobService, NewFact};
 use crate::wire::job::JobView;
 use crate::wire::shown::Shown;
 
@@ -78,7 +78,7 @@ impl Jpeg {
 )]
 #[allow(clippy::too_many_arguments)] // one for each part of the request
 pub async fn take_picture(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     counter: &State<Counter>,
     id: &str,
     picture: &str,
@@ -98,24 +98,24 @@ pub async fn take_picture(
     let sent_at_client_ms = asked("sent_at_client_ms", sent_at_client_ms, time)?;
     let at_client_ms = asked("at_client_ms", at_client_ms, time)?
         .ok_or_else(|| vec![FieldProblem::new("at_client_ms", "when it was taken is not said", time)])?;
-    if folder.is_some_and(|folder| folder != desk.database.folder) {
+    if folder.is_some_and(|folder| folder != jobs.database.folder) {
         return Err(ApiError::OtherFolder);
     }
-    let stands = desk.see(job).await?;
+    let stands = jobs.load(job).await?;
     // What would not be taken is not opened either.
     if !stands.job.pictures.iter().any(|known| known.id == picture) {
-        let allowed = || stands.plan.allows(&stands.job, desk.now_ms());
+        let allowed = || stands.plan.allows(&stands.job, jobs.now_ms());
         accept(&stands.job, allowed, &Change::AddPicture { of }, None, "", None)?;
     }
     if let Some(change) = shows.map(|shows| shows_change(picture, shows)) {
         could_be_said(&change).map_err(|problem| vec![problem])?;
     }
-    let sent = spooled(data, MOST_MIB, &desk.database.at).await?;
+    let sent = spooled(data, MOST_MIB, &jobs.database.at).await?;
     let opening = counter.turn().await?;
     let shrunk = spawn_blocking(move || Ok::<_, ApiError>(shrink(&sent.read()?))).await;
     drop(opening);
     let shrunk = shrunk.map_err(anyhow::Error::from)??.map_err(|problem| vec![problem])?;
-    desk.database.write(async |on| store::keep(on, job, picture, &shrunk).await).await?;
+    jobs.database.write(async |on| store::keep(on, job, picture, &shrunk).await).await?;
     let fact = |id: Uuid, change: Change| NewFact {
         id,
         at_client_ms,
@@ -126,19 +126,19 @@ pub async fn take_picture(
         base: None,
         change,
     };
-    let (added, moved) = match desk.say(job, fact(picture, Change::AddPicture { of })).await {
+    let (added, moved) = match jobs.apply(job, fact(picture, Change::AddPicture { of })).await {
         Ok(said) => said,
         Err(refused) => {
             // A picture of which nothing is said is nobody's.
-            desk.database.write(async |on| store::without_its_word(on, job, picture).await).await?;
+            jobs.database.write(async |on| store::without_its_word(on, job, picture).await).await?;
             return Err(refused);
         }
     };
-    let Some(shows) = shows else { return Ok(view(desk, &added, moved)) };
+    let Some(shows) = shows else { return Ok(view(jobs, &added, moved)) };
     // The second word has an id made from the first: said twice, it is stored once as well.
     let second = Uuid::from_u128(picture.as_u128() ^ 1);
-    let (shown, moved) = desk.say(job, fact(second, shows_change(picture, shows))).await?;
-    Ok(view(desk, &shown, moved))
+    let (shown, moved) = jobs.apply(job, fact(second, shows_change(picture, shows))).await?;
+    Ok(view(jobs, &shown, moved))
 }
 
 fn shows_change(picture: Uuid, shows: &str) -> Change {
@@ -152,8 +152,8 @@ fn shows_change(picture: Uuid, shows: &str) -> Change {
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/<id>/pictures/<picture>")]
-pub async fn show_picture(desk: &State<Desk>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
-    shown(desk, id, picture, false).await
+pub async fn show_picture(jobs: &State<JobService>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
+    shown(jobs, id, picture, false).await
 }
 
 /// The same, 320 points at its longest side.
@@ -163,11 +163,11 @@ pub async fn show_picture(desk: &State<Desk>, id: &str, picture: &str) -> Result
     (status = 200, description = "The picture", content_type = "image/jpeg"),
     (status = 404, description = "No such picture", body = ProblemsBody)))]
 #[get("/<id>/pictures/<picture>/small")]
-pub async fn show_small_picture(desk: &State<Desk>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
-    shown(desk, id, picture, true).await
+pub async fn show_small_picture(jobs: &State<JobService>, id: &str, picture: &str) -> Result<Jpeg, ApiError> {
+    shown(jobs, id, picture, true).await
 }
 
-async fn shown(desk: &State<Desk>, id: &str, picture: &str, small: bool) -> Result<Jpeg, ApiError> {
-    let found = store::jpeg(&desk.database.pool, known(id)?, known(picture)?, small).await?;
+async fn shown(jobs: &State<JobService>, id: &str, picture: &str, small: bool) -> Result<Jpeg, ApiError> {
+    let found = store::jpeg(&jobs.database.pool, known(id)?, known(picture)?, small).await?;
     found.map(Jpeg::of).ok_or(ApiError::Unknown("such picture"))
 }

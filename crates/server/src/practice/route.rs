@@ -16,9 +16,9 @@ use vanadin_core::secret::Level;
 use super::results;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::{Desk, NewJob, work};
 use crate::job::route::{known, view};
-use crate::rack::projection::{self, Asked, RackLine};
+use crate::job_service::{JobService, NewJob, work};
+use crate::rack::projection::{self, RackLine, RackQuery};
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::job::JobView;
 use crate::wire::shown::Shown;
@@ -87,14 +87,14 @@ const SHOWN: u32 = 100;
 #[utoipa::path(get, path = "/api/practice", operation_id = "show_practice", responses(
     (status = 200, description = "The place", body = PracticePlace)))]
 #[get("/practice")]
-pub async fn show(desk: &State<Desk>) -> Result<Json<PracticePlace>, ApiError> {
-    desk.line_up_what_is_behind().await;
-    let (pool, shop) = (&desk.database.pool, desk.shop().await?);
-    let asked = |away: bool| Asked { away, practice: true, find: "", from: 0, most: SHOWN };
-    let by = (shop.planned_by, desk.now_ms());
+pub async fn show(jobs: &State<JobService>) -> Result<Json<PracticePlace>, ApiError> {
+    jobs.reproject_stale().await;
+    let (pool, shop) = (&jobs.database.pool, jobs.shop().await?);
+    let asked = |away: bool| RackQuery { away, practice: true, find: "", from: 0, most: SHOWN };
+    let by = (shop.planned_by, jobs.now_ms());
     let mut found = projection::find(pool, &asked(false), by).await?;
     if !found.out_of_date.is_empty() {
-        desk.line_up_all(&found.out_of_date).await?;
+        jobs.reproject_all(&found.out_of_date).await?;
         found = projection::find(pool, &asked(false), by).await?;
     }
     let over = projection::practices_over(pool).await?;
@@ -123,13 +123,13 @@ fn new_job(id: Uuid, created_ms: i64, facts: Vec<Fact>) -> NewJob {
 
 /// A practice of the shop's, taken in and shown.
 pub(super) async fn taken_in(
-    desk: &Desk,
+    jobs: &JobService,
     units: DeviceUnits,
     id: Uuid,
     facts: Vec<Fact>,
 ) -> Result<Shown<JobView>, ApiError> {
-    let made = desk.take_in(new_job(id, desk.now_ms(), facts)).await?;
-    Ok(view(desk, &desk.told_in(id, made, units).await?, Vec::new()))
+    let made = jobs.create(new_job(id, jobs.now_ms(), facts)).await?;
+    Ok(view(jobs, &jobs.in_units(id, made, units).await?, Vec::new()))
 }
 
 /// A number by chance.
@@ -143,7 +143,7 @@ fn any_seed() -> u32 {
     (status = 422, description = "There is no such lesson", body = ProblemsBody)))]
 #[post("/practice", data = "<body>")]
 pub async fn begin(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     body: Body<PracticeToBegin>,
 ) -> Result<Shown<JobView>, ApiError> {
@@ -158,8 +158,8 @@ pub async fn begin(
             }
         },
     };
-    let facts = told(&case, level, Uuid::new_v4, desk.now_ms());
-    taken_in(desk, units, id, facts).await
+    let facts = told(&case, level, Uuid::new_v4, jobs.now_ms());
+    taken_in(jobs, units, id, facts).await
 }
 
 /// How the log of a practice began: with what was told of the part.
@@ -180,28 +180,28 @@ fn beginning(facts: &[Fact]) -> &[Fact] {
     (status = 422, description = "It is no practice", body = ProblemsBody)))]
 #[post("/jobs/<id>/practice/again", data = "<body>")]
 pub async fn again(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     body: Body<PlayedAgain>,
 ) -> Result<Shown<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
-    let seen = desk.see(from).await?;
+    let seen = jobs.load(from).await?;
     if seen.job.practice.is_none() {
         return Err(no_practice());
     }
     if new.from == PlayedFrom::BeforeTheHeat {
-        let facts = before_the_heat(&seen.facts, new.level, desk.now_ms()).ok_or_else(|| {
+        let facts = before_the_heat(&seen.facts, new.level, jobs.now_ms()).ok_or_else(|| {
             let right = "play it again from its beginning";
             ApiError::from(vec![FieldProblem::new("from", "nothing was lit", right)])
         })?;
-        return taken_in(desk, units, new.id, facts).await;
+        return taken_in(jobs, units, new.id, facts).await;
     }
-    let mut facts = duplicate(beginning(&seen.facts), Uuid::new_v4, desk.now_ms());
+    let mut facts = duplicate(beginning(&seen.facts), Uuid::new_v4, jobs.now_ms());
     if let Some(Change::Practise { of }) = facts.first_mut().map(|fact| &mut fact.change) {
         of.level = new.level;
     }
-    taken_in(desk, units, new.id, facts).await
+    taken_in(jobs, units, new.id, facts).await
 }
 
 /// One's own repair as a case: the logged part, and a truth drawn anew from what is believed of it.
@@ -212,20 +212,20 @@ pub async fn again(
     (status = 422, description = "It is a practice already", body = ProblemsBody)))]
 #[post("/jobs/<id>/practice/own", data = "<body>")]
 pub async fn own_repair(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     body: Body<PlayedAgain>,
 ) -> Result<Shown<JobView>, ApiError> {
     let (from, new) = (known(id)?, body.0?);
-    let seen = desk.see(from).await?;
+    let seen = jobs.load(from).await?;
     if seen.job.practice.is_some() {
         return Err(vec![FieldProblem::new("id", "it is a practice already", "play it again")].into());
     }
-    let now_ms = desk.now_ms();
+    let now_ms = jobs.now_ms();
     let of = own(&seen.job, &seen.plan, &seen.shop.shop, any_seed(), new.level);
     let part = duplicate(&seen.facts, Uuid::new_v4, now_ms);
-    taken_in(desk, units, new.id, as_a_case(part, of, Uuid::new_v4(), now_ms)).await
+    taken_in(jobs, units, new.id, as_a_case(part, of, Uuid::new_v4(), now_ms)).await
 }
 
 pub(super) fn no_practice() -> ApiError {
@@ -239,13 +239,13 @@ pub(super) fn no_practice() -> ApiError {
     (status = 404, description = "No such job", body = ProblemsBody),
     (status = 422, description = "It is no practice, or not over", body = ProblemsBody)))]
 #[get("/jobs/<id>/practice")]
-pub async fn became(desk: &State<Desk>, units: DeviceUnits, id: &str) -> Result<Json<Ended>, ApiError> {
-    Ok(Json(end_of(desk, units, known(id)?).await?))
+pub async fn became(jobs: &State<JobService>, units: DeviceUnits, id: &str) -> Result<Json<Ended>, ApiError> {
+    Ok(Json(end_of(jobs, units, known(id)?).await?))
 }
 
 /// How a practice that is over ended, in these units.
-pub(super) async fn end_of(desk: &Desk, units: DeviceUnits, id: Uuid) -> Result<Ended, ApiError> {
-    let (seen, shop, runs) = (desk.see(id).await?, desk.shop_in(units).await?, desk.runs());
+pub(super) async fn end_of(jobs: &JobService, units: DeviceUnits, id: Uuid) -> Result<Ended, ApiError> {
+    let (seen, shop, sims) = (jobs.load(id).await?, jobs.shop_in(units).await?, jobs.sims());
     match &seen.job.practice {
         None => return Err(no_practice()),
         Some(practice) if !practice.ended => {
@@ -253,6 +253,6 @@ pub(super) async fn end_of(desk: &Desk, units: DeviceUnits, id: Uuid) -> Result<
         }
         Some(_) => {}
     }
-    let end = work(move || ended(&seen.job, &shop.shop, &runs).map(|end| end.said(shop.shop.units))).await?;
+    let end = work(move || ended(&seen.job, &shop.shop, &sims).map(|end| end.said(shop.shop.units))).await?;
     end.ok_or_else(no_practice)
 }

@@ -14,8 +14,8 @@ use super::results;
 use super::route::{end_of, no_practice, taken_in};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::Desk;
 use crate::job::route::known;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::job::JobView;
 use crate::wire::shown::Shown;
@@ -64,11 +64,11 @@ pub struct ReadBack {
     (status = 422, description = "What cannot be, at its field", body = ProblemsBody)))]
 #[post("/jobs/<id>/practice/case", data = "<body>")]
 pub async fn hand_out(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     id: &str,
     body: Body<CaseToHandOut>,
 ) -> Result<Json<CaseFile>, ApiError> {
-    let (seen, case) = (desk.see(known(id)?).await?, body.0?);
+    let (seen, case) = (jobs.load(known(id)?).await?, body.0?);
     if case.title.trim().is_empty() {
         return Err(vec![FieldProblem::new("title", "give it a name", "Bracket, week 3")].into());
     }
@@ -107,16 +107,16 @@ pub async fn hand_out(
     (status = 422, description = "It is no case, or not whole, at its place", body = ProblemsBody)))]
 #[post("/practice/case", data = "<body>")]
 pub async fn take_up(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     body: Body<CaseTakenUp>,
 ) -> Result<Shown<JobView>, ApiError> {
     let CaseTakenUp { id, file, level } = body.0?;
-    let facts = file.told(level, Uuid::new_v4, desk.now_ms()).map_err(|problem| vec![problem])?;
+    let facts = file.told(level, Uuid::new_v4, jobs.now_ms()).map_err(|problem| vec![problem])?;
     for fact in &facts {
         vanadin_core::job::could_be_said(&fact.change).map_err(|problem| vec![problem])?;
     }
-    taken_in(desk, units, id, facts).await
+    taken_in(jobs, units, id, facts).await
 }
 
 /// The result of a practice that is over, to be handed back.
@@ -128,14 +128,14 @@ pub async fn take_up(
     (status = 422, description = "It is no practice, or not over", body = ProblemsBody)))]
 #[get("/jobs/<id>/practice/result?<who>")]
 pub async fn hand_back(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
     who: Option<&str>,
 ) -> Result<Json<ResultFile>, ApiError> {
     let id = known(id)?;
-    let end = end_of(desk, units, id).await?;
-    let seen = desk.see(id).await?;
+    let end = end_of(jobs, units, id).await?;
+    let seen = jobs.load(id).await?;
     Ok(Json(ResultFile::of(&seen.job, &end, who.unwrap_or_default()).ok_or_else(no_practice)?))
 }
 
@@ -145,10 +145,10 @@ pub async fn hand_back(
     (status = 200, description = "All that were handed back", body = ReadBack),
     (status = 422, description = "It is no result, or cannot be, at its place", body = ProblemsBody)))]
 #[post("/practice/results", data = "<body>")]
-pub async fn read_back(desk: &State<Desk>, body: Body<ResultFile>) -> Result<Json<ReadBack>, ApiError> {
+pub async fn read_back(jobs: &State<JobService>, body: Body<ResultFile>) -> Result<Json<ReadBack>, ApiError> {
     let result = body.0?;
     result.possible().map_err(|problem| vec![problem])?;
-    let now_ms = desk.now_ms();
-    desk.database.write(async |on| results::keep(on, &result, now_ms).await).await?;
-    Ok(Json(ReadBack { results: results::all(&desk.database.pool).await? }))
+    let now_ms = jobs.now_ms();
+    jobs.database.write(async |on| results::keep(on, &result, now_ms).await).await?;
+    Ok(Json(ReadBack { results: results::all(&jobs.database.pool).await? }))
 }

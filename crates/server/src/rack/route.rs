@@ -6,10 +6,10 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-use super::projection::{self, Asked, Found, RackLine};
+use super::projection::{self, Found, RackLine, RackQuery};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::asked;
-use crate::desk::Desk;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 
 /// A job that cannot be read at all.
@@ -52,14 +52,14 @@ const MOST: u32 = 100;
     (status = 422, description = "What is asked for cannot be read", body = ProblemsBody)))]
 #[get("/?<away>&<find>&<from>&<most>")]
 pub async fn rack(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     away: Option<&str>,
     find: Option<&str>,
     from: Option<&str>,
     most: Option<&str>,
 ) -> Result<Json<Rack>, ApiError> {
-    let asked = Asked {
+    let asked = RackQuery {
         // Named alone it is asked for.
         away: away.is_some_and(|away| away.is_empty())
             || asked("away", away.filter(|it| !it.is_empty()), "true or false")?.unwrap_or(false),
@@ -68,20 +68,20 @@ pub async fn rack(
         from: asked("from", from, "a number of jobs")?.unwrap_or(0),
         most: asked("most", most, "a number of jobs")?.unwrap_or(AT_A_TIME).min(MOST),
     };
-    let pool = &desk.database.pool;
+    let pool = &jobs.database.pool;
     // A full disk keeps nobody from seeing what is hot: how a line stands is worked out when it is read.
-    desk.line_up_what_is_behind().await;
-    let now_ms = desk.now_ms();
+    jobs.reproject_stale().await;
+    let now_ms = jobs.now_ms();
     if projection::turned(pool, now_ms).await?
-        && let Err(error) = desk.database.write(async |on| projection::turn(on, now_ms, false).await).await
+        && let Err(error) = jobs.database.write(async |on| projection::turn(on, now_ms, false).await).await
     {
         eprintln!("vanadin: the order of the rack is as it was: {error}");
     }
-    let shop = desk.shop().await?;
+    let shop = jobs.shop().await?;
     let mut found = projection::find(pool, &asked, (shop.planned_by, now_ms)).await?;
     if !found.out_of_date.is_empty() {
         // The others are worked out anew in the background; what is looked at, now.
-        if let Err(error) = desk.line_up_all(&found.out_of_date).await {
+        if let Err(error) = jobs.reproject_all(&found.out_of_date).await {
             eprintln!("vanadin: the rack is shown as it was: {error}");
         }
         found = projection::find(pool, &asked, (shop.planned_by, now_ms)).await?;
@@ -89,7 +89,7 @@ pub async fn rack(
     let Found { mut lines, total, longest_min, .. } = found;
     if units.0.is_some_and(|units| units != shop.shop.units) {
         for line in &mut lines {
-            match desk.see_in(line.id, units).await {
+            match jobs.load_in(line.id, units).await {
                 Ok(seen) => *line = seen.line(now_ms).line,
                 // It is shown as it was stored rather than not at all.
                 Err(error) => eprintln!("vanadin: the line of {} is shown in other units: {error}", line.id),
@@ -100,9 +100,9 @@ pub async fn rack(
         lines,
         total,
         longest_min,
-        damaged: desk.damaged().into_iter().map(|(id, why)| DamagedJob { id, why }).collect(),
+        damaged: jobs.damaged().into_iter().map(|(id, why)| DamagedJob { id, why }).collect(),
         shop_revision: shop.revision,
-        clock_notice: desk.notice(),
+        clock_notice: jobs.notice(),
         now_ms,
     }))
 }

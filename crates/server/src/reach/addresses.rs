@@ -6,7 +6,7 @@ use super::certificate::speaks_for;
 
 /// How a server is reached.
 #[derive(Debug, Clone)]
-pub struct Reached {
+pub struct ServerAddresses {
     /// Where other devices open the pages, the likeliest first; where there are none, this machine alone.
     pub pages: Vec<String>,
     /// Where a device comes to trust the shop's certificate; empty where that is not needed.
@@ -16,7 +16,7 @@ pub struct Reached {
     pub tls: bool,
 }
 
-impl Reached {
+impl ServerAddresses {
     /// How a server on this address is reached: one on every address, by each of this machine's own.
     #[must_use]
     pub fn at(address: IpAddr, port: u16, trust_port: Option<u16>) -> Self {
@@ -90,14 +90,14 @@ mod tests {
         #[case] trust: &[&str],
         #[case] by_others: bool,
     ) {
-        let reached = Reached::at(address.parse().unwrap(), 8420, trust_port);
+        let reached = ServerAddresses::at(address.parse().unwrap(), 8420, trust_port);
         assert_eq!((&reached.pages[..], reached.by_others), (&pages.map_to_strings()[..], by_others));
         assert_eq!(reached.trust, trust.map_to_strings());
     }
 
     #[test]
     fn on_every_address_it_names_those_of_this_machine() {
-        let reached = Reached::at(IpAddr::from([0, 0, 0, 0]), 8420, None);
+        let reached = ServerAddresses::at(IpAddr::from([0, 0, 0, 0]), 8420, None);
         assert!(!reached.pages.is_empty());
         assert!(reached.pages.iter().all(|url| !url.contains("0.0.0.0")), "{:?}", reached.pages);
     }

@@ -5,7 +5,7 @@ use rocket::{State, get};
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use super::addresses::Reached;
+use super::addresses::ServerAddresses;
 use super::qr;
 use super::trust_page::Trust;
 
@@ -29,7 +29,7 @@ pub struct AddressView {
 /// Where the other devices of the shop find this server.
 #[utoipa::path(get, path = "/api/address", responses((status = 200, description = "Where it is found", body = AddressView)))]
 #[get("/address")]
-pub fn address(reached: &State<Reached>, trust: &State<Option<Trust>>) -> Json<AddressView> {
+pub fn address(reached: &State<ServerAddresses>, trust: &State<Option<Trust>>) -> Json<AddressView> {
     let trust = trust.inner().as_ref();
     let reached = reached.inner().clone();
     let first = reached.trust.first().or(reached.pages.first()).filter(|_| reached.by_others);

@@ -6,7 +6,7 @@ use rocket::http::{ContentType, Header};
 use rocket::response::Redirect;
 use rocket::{Build, Config, Request, Rocket, State, catch, catchers, get, routes};
 
-use super::addresses::Reached;
+use super::addresses::ServerAddresses;
 use crate::door::headers::Headers;
 
 /// The authority a device has to trust.
@@ -46,7 +46,7 @@ fn certificate(trust: &State<Trust>) -> Handed {
 }
 
 #[get("/")]
-fn page(trust: &State<Trust>, reached: &State<Reached>) -> (ContentType, String) {
+fn page(trust: &State<Trust>, reached: &State<ServerAddresses>) -> (ContentType, String) {
     let links = reached.pages.iter().map(|url| format!("<a class=\"plate\" href=\"{url}\">{url}</a>"));
     let page = include_str!("trust_page.html")
         .replace("{links}", &links.collect::<String>())
@@ -62,7 +62,7 @@ fn elsewhere(_request: &Request<'_>) -> Redirect {
 
 /// The page and the certificate, on a port of their own.
 #[must_use]
-pub fn rocket(trust: Trust, reached: Reached) -> Rocket<Build> {
+pub fn rocket(trust: Trust, reached: ServerAddresses) -> Rocket<Build> {
     let figment = Config::figment()
         .merge(("address", Ipv4Addr::LOCALHOST))
         .merge(("port", 0))

@@ -6,8 +6,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{OutOfRange, Problems};
 use vanadin_core::heat::{
-    HotSpot, OutOfHeat, OvenRun, Pass, edge_cooling_s, gas_need_m3, in_the_oven_c, pull_mpa, runs_out_min,
-    sticks as chosen_sticks, stress_intensity, withdrawal,
+    HotSpot, OutOfHeat, OvenRun, Pass, gas_need_m3, in_the_oven_c, runs_out_min, sticks as chosen_sticks,
+    stress_intensity, t8_5_s, thermal_stress_mpa, withdrawal,
 };
 use vanadin_core::iron::Iron;
 use vanadin_core::quantity::{Celsius, WallMillimetres};
@@ -171,7 +171,7 @@ pub fn edge(body: Body<EdgeRequest>) -> Result<Json<EdgeAnswer>, ApiError> {
         return none();
     };
     let pass = Pass { volts, amps, travel_mm_s, efficiency };
-    Ok(Json(EdgeAnswer { t85_s: edge_cooling_s(&iron, pass, wall, part) }))
+    Ok(Json(EdgeAnswer { t85_s: t8_5_s(&iron, pass, wall, part) }))
 }
 
 #[derive(Debug, Deserialize, ToSchema)]
@@ -315,7 +315,7 @@ pub fn pull(body: Body<PullRequest>) -> Result<Json<PullAnswer>, ApiError> {
         points_at_flame: request.points_at_flame,
         free_edge_beyond: request.free_edge_beyond,
     };
-    let pull_mpa = pull_mpa(&properties, &spot);
+    let pull_mpa = thermal_stress_mpa(&properties, &spot);
     let k_mpa_sqrt_m = stress_intensity(pull_mpa, length, request.from_edge);
     Ok(Json(PullAnswer { pull_mpa, k_mpa_sqrt_m, share: k_mpa_sqrt_m / iron.toughness_mpa_sqrt_m() }))
 }

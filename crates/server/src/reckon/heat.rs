@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::casting::shape::SURFACE_FACTORS;
 use vanadin_core::heat::{
-    BarPower, Body as Casting, HeatingKnown, Packing, TOUCH_C, UNWRAP_C, Wrapping, ceiling_c, cool,
+    BarPower, HeatingKnown, Packing, TOUCH_C, ThermalBody as Casting, UNWRAP_C, Wrapping, ceiling_c, cool,
     energy_joules, heat_for, heat_until, heating_band,
 };
 use vanadin_core::iron::IronProperties;

@@ -8,12 +8,12 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::quantity::UnitSystem;
-use vanadin_core::reckoner::{ALL, Asks, Blank, Calculation, Piece, Reckoned, calculation};
+use vanadin_core::reckoner::{ALL, Asks, Blank, Calculation, Reckoned, SentencePart, calculation};
 use vanadin_core::render::said;
 
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::Desk;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::field::ChoiceView;
 
@@ -70,10 +70,10 @@ pub struct FactView {
 
 impl CalculationView {
     fn of(it: &'static Calculation, units: UnitSystem) -> Self {
-        let piece = |piece: &Piece| match piece {
-            Piece::Words(words) => PieceView::Words(said(words, units)),
-            Piece::Ask(blank) => PieceView::Blank(blank.key),
-            Piece::Answer(id) => PieceView::Answer(id),
+        let piece = |piece: &SentencePart| match piece {
+            SentencePart::Words(words) => PieceView::Words(said(words, units)),
+            SentencePart::Ask(blank) => PieceView::Blank(blank.key),
+            SentencePart::Answer(id) => PieceView::Answer(id),
         };
         Self {
             id: it.id,
@@ -120,7 +120,7 @@ pub fn calculations(units: &str) -> Result<Json<Calculations>, ApiError> {
 
 /// What was put into the blanks of a sentence.
 #[derive(Debug, Deserialize, ToSchema)]
-pub struct Asked {
+pub struct SentenceInputs {
     /// By the key of each blank; what is left out is as usual.
     #[serde(default)]
     pub blanks: BTreeMap<String, String>,
@@ -131,16 +131,16 @@ const TEXT_MOST: usize = 200;
 
 /// Works one out in this device's units, with what this shop has learned.
 #[utoipa::path(post, path = "/api/reckoner/{id}", operation_id = "reckon", params(
-    ("id" = String, Path, description = "A calculation")), request_body = Asked, responses(
+    ("id" = String, Path, description = "A calculation")), request_body = SentenceInputs, responses(
     (status = 200, description = "The answer", body = Reckoned),
     (status = 404, description = "No such calculation", body = ProblemsBody),
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
 #[post("/<id>", data = "<body>")]
 pub async fn reckon(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     units: DeviceUnits,
     id: &str,
-    body: Body<Asked>,
+    body: Body<SentenceInputs>,
 ) -> Result<Json<Reckoned>, ApiError> {
     let asked = body.0?;
     let found = calculation(id).ok_or(ApiError::Unknown("such calculation"))?;
@@ -161,6 +161,6 @@ pub async fn reckon(
     if !problems.is_empty() {
         return Err(ApiError::NotAcceptable(problems));
     }
-    let now = desk.shop_in(units).await?;
+    let now = jobs.shop_in(units).await?;
     Ok(Json(found.reckon(&asked.blanks, now.shop.units, &now.shop)?))
 }

@@ -5,7 +5,7 @@ use vanadin_core::job::Change;
 use vanadin_core::plan::plan;
 use vanadin_core::stores::weighs_kg_m3;
 
-use super::told::{Really, Told};
+use super::told::{Really, SampleJob};
 
 /// A repair of before, as if typed.
 pub(super) struct Before {
@@ -168,7 +168,7 @@ fn really(id: &str) -> f64 {
 
 impl Before {
     /// Rods and gas, as much as this shop really uses of them: a flame that gives less burns longer.
-    fn used(&self, told: &mut Told<'_>) {
+    fn used(&self, told: &mut SampleJob<'_>) {
         let rods = [0.0, 1.0, -1.0][self.name.len() % 3];
         for line in plan(&told.job, told.shop).hand_over.really.lines {
             let Some(planned) = line.planned else { continue };
@@ -183,7 +183,7 @@ impl Before {
         }
     }
 
-    pub(super) fn tell(&self, told: &mut Told<'_>) {
+    pub(super) fn tell(&self, told: &mut SampleJob<'_>) {
         told.really = Really { heats: really(self.source), cools: really(self.packing) };
         let [length, width, height] = self.size;
         told.part(&[

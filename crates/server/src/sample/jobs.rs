@@ -10,7 +10,7 @@ use vanadin_core::map::{At, MarkKind, Shape, Vertex};
 use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 
-use super::told::Told;
+use super::told::SampleJob;
 
 /// A picture of the sample shop, drawn for it: as it is kept, and small.
 macro_rules! drawn {
@@ -23,7 +23,7 @@ macro_rules! drawn {
 }
 
 /// Hot and cooling right now.
-pub(super) fn press_side(told: &mut Told<'_>) {
+pub(super) fn press_side(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Letterpress side frame"),
         ("owner", "Tern Lane print room"),
@@ -78,7 +78,7 @@ pub(super) fn press_side(told: &mut Told<'_>) {
 }
 
 /// Being mapped: one tip was only seen by eye.
-pub(super) fn bell_bearing(told: &mut Told<'_>) {
+pub(super) fn bell_bearing(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Bell frame bearing block"),
         ("owner", "Ringers of Lower Marl"),
@@ -121,7 +121,7 @@ pub(super) fn bell_bearing(told: &mut Told<'_>) {
 }
 
 /// Ductile leads; the method is between two.
-pub(super) fn malt_gear(told: &mut Told<'_>) {
+pub(super) fn malt_gear(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Malt conveyor sprocket arm"),
         ("owner", "Quarry Hill brewery"),
@@ -160,7 +160,7 @@ pub(super) fn malt_gear(told: &mut Told<'_>) {
 }
 
 /// The first round cracked beside the weld; the second is being mapped.
-pub(super) fn chain_wheel(told: &mut Told<'_>) {
+pub(super) fn chain_wheel(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Biscuit oven chain wheel"),
         ("owner", "Harrow Street bakery"),
@@ -248,7 +248,7 @@ const BRANCH: &[(f64, f64)] = &[
     (128.0, 128.0),
 ];
 
-fn seed_drill_part(told: &mut Told<'_>) {
+fn seed_drill_part(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Seed drill lever plate"),
         ("owner", "Ploughland relics group"),
@@ -275,7 +275,7 @@ fn seed_drill_part(told: &mut Told<'_>) {
 }
 
 /// Mapped on a straightened picture: a branched crack, the same seen from behind, a corner broken off.
-pub(super) fn drill_plate(told: &mut Told<'_>) {
+pub(super) fn drill_plate(told: &mut SampleJob<'_>) {
     seed_drill_part(told);
     let picture = told.taken(drawn!("plate"), "overall");
     told.tried("punch", "crumbles_no_rim", Confidence::Sure);
@@ -353,7 +353,7 @@ fn line(places: &[(f64, f64)], walls_mm: Option<(f64, f64)>) -> Shape {
 }
 
 /// Malleable: no gas fusion; stitched or brazed.
-pub(super) fn glasshouse_bracket(told: &mut Told<'_>) {
+pub(super) fn glasshouse_bracket(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Glasshouse vent quadrant"),
         ("owner", "Walled garden trust"),
@@ -385,7 +385,7 @@ pub(super) fn glasshouse_bracket(told: &mut Told<'_>) {
 }
 
 /// Refused for safety.
-pub(super) fn winch_hook(told: &mut Told<'_>) {
+pub(super) fn winch_hook(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Lock paddle winch hook"),
         ("owner", "Canal society"),
@@ -398,7 +398,7 @@ pub(super) fn winch_hook(told: &mut Told<'_>) {
 }
 
 /// Finished, with its record.
-pub(super) fn points_lever(told: &mut Told<'_>) {
+pub(super) fn points_lever(told: &mut SampleJob<'_>) {
     told.part(&[
         ("name", "Incline railway points lever"),
         ("owner", "Slate tramway museum"),

@@ -9,13 +9,13 @@ use std::collections::BTreeMap;
 
 use anyhow::{Context, anyhow};
 use uuid::Uuid;
-use vanadin_core::field::{Held, parse_value, shop_field};
+use vanadin_core::field::{FieldState, parse_value, shop_field};
 use vanadin_core::job::Job;
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopFact, ShopWord, may_be_said, settings};
 
-use crate::desk::Desk;
 use crate::job::store;
+use crate::job_service::JobService;
 use crate::rack::upkeep::catch_up;
 use crate::stores::settle;
 use before::BEFORE;
@@ -24,9 +24,9 @@ use jobs::{
     winch_hook,
 };
 use shelves::typed_of_the_shop;
-use told::Told;
+use told::SampleJob;
 
-type Tell = fn(&mut Told<'_>);
+type Tell = fn(&mut SampleJob<'_>);
 
 /// How long ago each job came in, in minutes, and what is told of it: the oldest first, so that
 /// the newest lies on top of its like.
@@ -45,12 +45,12 @@ const JOBS: &[(i64, Tell)] = &[
 ///
 /// # Errors
 /// The database cannot be written.
-pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
-    if store::any(&desk.database.pool).await? {
+pub async fn fill_if_empty(jobs: &JobService) -> anyhow::Result<()> {
+    if store::any(&jobs.database.pool).await? {
         return Ok(());
     }
-    let now_ms = desk.now_ms();
-    let mut words = desk.shop().await?.facts.to_vec();
+    let now_ms = jobs.now_ms();
+    let mut words = jobs.shop().await?.facts.to_vec();
     let before = words.len();
     for (key, typed) in typed_of_the_shop() {
         let change = ShopWord::Set { key, typed, shown_in: UnitSystem::Metric };
@@ -68,14 +68,14 @@ pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
         });
     }
     let shop = Shop::of_log(&settings(&words), &words);
-    let mut jobs = Vec::with_capacity(JOBS.len());
+    let mut sample = Vec::with_capacity(JOBS.len());
     for told in all_told(&shop, now_ms) {
-        jobs.push(told.job()?);
+        sample.push(told.job()?);
     }
-    desk.fill(words.split_off(before), jobs).await.context("the sample cannot be stored")?;
+    jobs.create_all(words.split_off(before), sample).await.context("the sample cannot be stored")?;
     // As after two years: what they took is gone, what they taught is known, before anybody looks.
-    settle(desk).await.context("the sample cannot be looked through")?;
-    catch_up(desk).await;
+    settle(jobs).await.context("the sample cannot be looked through")?;
+    catch_up(jobs).await;
     Ok(())
 }
 
@@ -84,33 +84,33 @@ pub async fn fill_if_empty(desk: &Desk) -> anyhow::Result<()> {
 /// # Errors
 /// The sample shop says something a person could not.
 pub fn sample_jobs(now_ms: i64) -> anyhow::Result<(Shop, Vec<Job>)> {
-    let values: BTreeMap<String, Held> = typed_of_the_shop()
+    let values: BTreeMap<String, FieldState> = typed_of_the_shop()
         .into_iter()
         .filter_map(|(key, typed)| {
             let value = parse_value(&key, shop_field(&key)?, &typed, UnitSystem::Metric).ok()?;
-            Some((key, Held { typed, value, revision: 1, not_understood: String::new() }))
+            Some((key, FieldState { typed, value, revision: 1, not_understood: String::new() }))
         })
         .collect();
     let shop = Shop::of(&values);
-    let mut jobs = Vec::with_capacity(JOBS.len());
+    let mut sample = Vec::with_capacity(JOBS.len());
     for told in all_told(&shop, now_ms).into_iter().skip(BEFORE.len()) {
         if let Some(wrong) = told.wrong {
             return Err(wrong);
         }
-        jobs.push(told.job);
+        sample.push(told.job);
     }
-    Ok((shop, jobs))
+    Ok((shop, sample))
 }
 
 /// Every job of the sample shop, the oldest first.
-fn all_told(shop: &Shop, now_ms: i64) -> Vec<Told<'_>> {
+fn all_told(shop: &Shop, now_ms: i64) -> Vec<SampleJob<'_>> {
     let before = BEFORE.iter().map(|before| {
-        let mut told = Told::new(shop, now_ms, before.days * 24 * 60);
+        let mut told = SampleJob::new(shop, now_ms, before.days * 24 * 60);
         before.tell(&mut told);
         told
     });
     let on_the_rack = JOBS.iter().map(|(age_min, tell)| {
-        let mut told = Told::new(shop, now_ms, *age_min);
+        let mut told = SampleJob::new(shop, now_ms, *age_min);
         tell(&mut told);
         told
     });

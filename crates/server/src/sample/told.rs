@@ -9,8 +9,7 @@ use vanadin_core::faults::acceptance::Found;
 use vanadin_core::field::{crack_key, face_key, mark_key, neighbour_key, picture_key};
 use vanadin_core::iron::{Confidence, TypedValues};
 use vanadin_core::job::{
-    Change, CheckPlace, Fact, Job, Lighting, Reading, Recorded, SeamReadingKind, TorchEntry, Understood,
-    accept,
+    Change, CheckPlace, Fact, Job, Lighting, Parsed, Reading, Recorded, SeamReadingKind, TorchEntry, accept,
 };
 use vanadin_core::map::{Drawn, MarkKind, Shape};
 use vanadin_core::plan::plan;
@@ -18,7 +17,7 @@ use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 use vanadin_core::simulated_thermocouple::Pad;
 
-use crate::desk::NewJob;
+use crate::job_service::NewJob;
 use crate::picture::shrink::Shrunk;
 
 /// How quickly its torch heats and its packing lets go, against the book: so many minutes of the book's in one.
@@ -48,7 +47,7 @@ impl Really {
 }
 
 /// A job as it is told, each word checked as if somebody had typed it.
-pub(super) struct Told<'a> {
+pub(super) struct SampleJob<'a> {
     id: Uuid,
     pub(super) shop: &'a Shop,
     /// When the next thing is said.
@@ -64,7 +63,7 @@ pub(super) struct Told<'a> {
 
 const MINUTE_MS: i64 = 60_000;
 
-impl<'a> Told<'a> {
+impl<'a> SampleJob<'a> {
     pub(super) fn new(shop: &'a Shop, now_ms: i64, age_min: i64) -> Self {
         let id = Uuid::new_v4();
         Self {
@@ -95,7 +94,7 @@ impl<'a> Told<'a> {
             at_server_ms: at_ms,
             who: "bench".to_owned(),
             sender: String::new(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
         });
         self.refold();

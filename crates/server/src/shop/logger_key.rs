@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use sha2::{Digest, Sha256};
 use sqlx::{Row, SqliteConnection};
 use vanadin_core::base::problem::FieldProblem;
-use vanadin_core::field::{self, FieldValue, Held};
+use vanadin_core::field::{self, FieldState, FieldValue};
 use vanadin_core::shop::ShopWord;
 
 use crate::api_error::ApiError;
@@ -22,7 +22,7 @@ fn kept(key: &str) -> String {
 
 /// Whether this is the shop's key. Without one nothing is.
 #[must_use]
-pub fn is_the_key(settings: &BTreeMap<String, Held>, shown: &str) -> bool {
+pub fn is_the_key(settings: &BTreeMap<String, FieldState>, shown: &str) -> bool {
     let ours = settings.get(field::shop::LOGGER.key()).map_or("", |held| held.typed.trim());
     !ours.is_empty() && ours == kept(shown)
 }

@@ -8,15 +8,15 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::base::log::{OwnWord, own_words};
-use vanadin_core::field::{self, Held, shop_field};
+use vanadin_core::field::{self, FieldState, shop_field};
 use vanadin_core::job::Damaged;
 use vanadin_core::shop::{Shop, unreadable};
 
 use crate::StandIns;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::{Desk, NewShopFact, ShopNow};
 use crate::door::helper::Helps;
+use crate::job_service::{JobService, NewShopFact, ShopNow};
 use crate::shop::device_units::DeviceUnits;
 use crate::wire::field::FieldHeld;
 
@@ -42,14 +42,16 @@ pub struct ShopView {
 }
 
 /// What a helper's pages are drawn by.
-fn for_a_helper(values: &BTreeMap<String, Held>) -> Shop {
+fn for_a_helper(values: &BTreeMap<String, FieldState>) -> Shop {
     const TOLD: [&str; 5] = ["shop.name", "shop.units", "shop.clock", "shop.theme", "shop.time_zone"];
     let told = values.iter().filter(|(key, _)| TOLD.contains(&key.as_str()));
     Shop::of(&told.map(|(key, held)| (key.clone(), held.clone())).collect())
 }
 
 fn view(now: &ShopNow, units: DeviceUnits, stand_ins: StandIns) -> Json<ShopView> {
-    let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(shop_field(key)?, held)));
+    let held = |(key, held): (&String, &FieldState)| {
+        Some((key.clone(), FieldHeld::of(shop_field(key)?, held, now.shop.units)))
+    };
     let logger = field::shop::LOGGER.key();
     let damaged = unreadable(&now.facts);
     Json(ShopView {
@@ -69,12 +71,12 @@ fn view(now: &ShopNow, units: DeviceUnits, stand_ins: StandIns) -> Json<ShopView
 #[utoipa::path(get, path = "/api/shop", operation_id = "show_shop", responses((status = 200, description = "The shop", body = ShopView)))]
 #[get("/")]
 pub async fn show(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     stand_ins: &State<StandIns>,
     helps: Helps,
     units: DeviceUnits,
 ) -> Result<Json<ShopView>, ApiError> {
-    let now = desk.shop_in(units).await?;
+    let now = jobs.shop_in(units).await?;
     if helps.0.is_none() {
         return Ok(view(&now, units, **stand_ins));
     }
@@ -98,11 +100,11 @@ pub async fn show(
     (status = 422, description = "Not acceptable", body = ProblemsBody)))]
 #[post("/", data = "<body>")]
 pub async fn change(
-    desk: &State<Desk>,
+    jobs: &State<JobService>,
     stand_ins: &State<StandIns>,
     units: DeviceUnits,
     body: Body<NewShopFact>,
 ) -> Result<Json<ShopView>, ApiError> {
-    desk.say_of_the_shop(body.0?).await?;
-    Ok(view(&*desk.shop_in(units).await?, units, **stand_ins))
+    jobs.apply_to_shop(body.0?).await?;
+    Ok(view(&*jobs.shop_in(units).await?, units, **stand_ins))
 }

@@ -10,7 +10,7 @@ use serde::Deserialize;
 use serde::de::DeserializeOwned;
 use tokio::task::JoinHandle;
 use uuid::Uuid;
-use vanadin_core::heat::{Infrared, Runs};
+use vanadin_core::heat::{Infrared, SimCache};
 use vanadin_core::job::Reading;
 use vanadin_core::plan::plan_with;
 use vanadin_core::shop::Shop;
@@ -36,7 +36,7 @@ pub struct Follow {
     job: Uuid,
     key: String,
     client: Client,
-    runs: Runs,
+    sims: SimCache,
     /// Something was said of the job since it was looked at.
     said: Arc<AtomicBool>,
     listening: JoinHandle<()>,
@@ -112,8 +112,8 @@ impl Follow {
         let said = Arc::new(AtomicBool::new(true));
         let stream = client.get(format!("{at}/api/jobs/{job}/stream")).bearer_auth(&key);
         let listening = tokio::spawn(listen(stream, said.clone()));
-        let runs = Runs::default();
-        Ok(Self { at, job, key, client, runs, said, listening, clock: None, pad: None, gun: None })
+        let sims = SimCache::default();
+        Ok(Self { at, job, key, client, sims, said, listening, clock: None, pad: None, gun: None })
     }
 
     async fn get<T: DeserializeOwned>(&self, path: &str) -> anyhow::Result<T> {
@@ -147,7 +147,7 @@ impl Follow {
         let Now { now_ms } = self.get(&format!("/api/jobs/{}", self.job)).await?;
         self.clock = Some(Clock::starting(Some(now_ms)));
         let job = file.job(self.job);
-        let plan = plan_with(&job, &shop, &self.runs);
+        let plan = plan_with(&job, &shop, &self.sims);
         self.gun = plan
             .heat
             .as_ref()

@@ -11,7 +11,7 @@ use vanadin_core::stores::{Buy, Demand, Stock, StoresPlan, Used, shelves};
 
 use super::demand;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::desk::Desk;
+use crate::job_service::JobService;
 use crate::shop::device_units::DeviceUnits;
 use crate::shop::store::today_in;
 
@@ -22,10 +22,10 @@ pub struct StoresView {
     pub shop_revision: u64,
 }
 
-async fn stores(desk: &Desk, units: DeviceUnits) -> Result<StoresView, ApiError> {
-    desk.line_up_what_is_behind().await;
-    let shop = desk.shop_in(units).await?;
-    let asks = demand::all(&desk.database.pool).await?;
+async fn stores(jobs: &JobService, units: DeviceUnits) -> Result<StoresView, ApiError> {
+    jobs.reproject_stale().await;
+    let shop = jobs.shop_in(units).await?;
+    let asks = demand::all(&jobs.database.pool).await?;
     let demands =
         asks.into_iter().map(|(job, asks)| Demand { job, name: asks.name, by: asks.by, takes: asks.to_take });
     let used: Vec<Used> = taken(&shop.facts)
@@ -56,8 +56,8 @@ async fn stores(desk: &Desk, units: DeviceUnits) -> Result<StoresView, ApiError>
 #[utoipa::path(get, path = "/api/stores", operation_id = "show_stores", responses(
     (status = 200, description = "The stores", body = StoresView)))]
 #[get("/")]
-pub async fn show(desk: &State<Desk>, units: DeviceUnits) -> Result<Json<StoresView>, ApiError> {
-    Ok(Json(stores(desk, units).await?))
+pub async fn show(jobs: &State<JobService>, units: DeviceUnits) -> Result<Json<StoresView>, ApiError> {
+    Ok(Json(stores(jobs, units).await?))
 }
 
 /// A cell of the list: quoted where it has to be, and never one that a sheet would reckon with.
@@ -83,8 +83,8 @@ fn line(buy: &Buy) -> String {
     (status = 200, description = "What, how much, by when, for which jobs, at what price", content_type = "text/csv", body = String),
     (status = 500, description = "Something broke in the server", body = ProblemsBody)))]
 #[get("/buying.csv")]
-pub async fn buying(desk: &State<Desk>, units: DeviceUnits) -> Result<(ContentType, String), ApiError> {
-    let view = stores(desk, units).await?;
+pub async fn buying(jobs: &State<JobService>, units: DeviceUnits) -> Result<(ContentType, String), ApiError> {
+    let view = stores(jobs, units).await?;
     let head = "what,how much,by,for,price".to_owned();
     let lines: Vec<String> = std::iter::once(head).chain(view.plan.buying.iter().map(line)).collect();
     Ok((ContentType::CSV, lines.join("\r\n") + "\r\n"))

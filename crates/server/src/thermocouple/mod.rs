@@ -17,8 +17,8 @@ use uuid::Uuid;
 use vanadin_core::simulated_thermocouple::Pad;
 
 use crate::api_error::ApiError;
-use crate::desk::{Desk, News};
 use crate::door::known::{bearer, random, same};
+use crate::job_service::{JobService, News};
 use crate::rack::projection;
 use crate::stand_in::KEY;
 
@@ -52,9 +52,9 @@ impl Thermocouples {
 
     /// Starts a program for every part that is hot, and for each that is lit from now on. The pages are on this port
     /// of this machine.
-    pub fn begin(&self, desk: Desk, port: u16) {
+    pub fn begin(&self, jobs: JobService, port: u16) {
         let Some(key) = self.key.clone() else { return };
-        let starter = Starter { desk, key, at: SocketAddr::from((Ipv4Addr::LOCALHOST, port)) };
+        let starter = Starter { jobs, key, at: SocketAddr::from((Ipv4Addr::LOCALHOST, port)) };
         let going = tokio::spawn(starter.go_on(self.state.clone()));
         let before = self.begun.lock().unwrap_or_else(PoisonError::into_inner).replace(going.abort_handle());
         if let Some(before) = before {
@@ -96,14 +96,14 @@ impl Thermocouples {
 }
 
 struct Starter {
-    desk: Desk,
+    jobs: JobService,
     key: String,
     at: SocketAddr,
 }
 
 impl Starter {
     async fn go_on(self, state: Arc<Mutex<State>>) {
-        let mut news = self.desk.listen();
+        let mut news = self.jobs.subscribe();
         let mut looks = tokio::time::interval(LOOK_EVERY);
         loop {
             select! {
@@ -121,7 +121,7 @@ impl Starter {
 
     /// Every part that may be hot, and every one on which a program runs. A job that cannot be read hides no other.
     async fn attend_all(&self, state: &Mutex<State>) {
-        let heated = match projection::heated(&self.desk.database.pool).await {
+        let heated = match projection::heated(&self.jobs.database.pool).await {
             Ok(heated) => heated,
             Err(error) => return eprintln!("vanadin: what is hot cannot be read: {error}"),
         };
@@ -139,7 +139,7 @@ impl Starter {
 
     /// Starts a program on a part that was lit, ends it when the part is out of the heat and cold.
     async fn attend(&self, state: &Mutex<State>, job: Uuid) {
-        let seen = match self.desk.see(job).await {
+        let seen = match self.jobs.load(job).await {
             Ok(seen) => seen,
             Err(error) => return eprintln!("vanadin: the job {job} cannot be read: {error}"),
         };

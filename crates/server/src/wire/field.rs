@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::day::Day;
-use vanadin_core::field::{Choice, FieldKind, FieldSpec, FieldValue, Held};
+use vanadin_core::field::{Choice, FieldKind, FieldSpec, FieldState, FieldValue};
 use vanadin_core::quantity::{Kind, Shown, Unit, UnitSystem, both, exactly, number};
 use vanadin_core::render::said;
 
@@ -57,11 +57,9 @@ pub struct FieldTable {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FieldHeld {
     pub typed: String,
-    /// How it was understood; nothing for words and choices.
+    /// How it was understood, in the units of the device that asks; left out for words and choices.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub metric: Option<Shown>,
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub imperial: Option<Shown>,
+    pub shown: Option<Shown>,
     /// Why what was typed is not understood any more; left out where it is.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub not_understood: Option<String>,
@@ -115,23 +113,22 @@ impl FieldTable {
 }
 
 impl FieldHeld {
-    pub fn of(spec: &FieldSpec, held: &Held) -> Self {
+    pub fn of(spec: &FieldSpec, held: &FieldState, units: UnitSystem) -> Self {
         let unit = match spec.kind {
             FieldKind::Quantity { kind, .. } => kind.held_in(),
             _ => None,
         };
         let shown = match (unit, &held.value) {
-            (Some(unit), Some(FieldValue::Number(value))) => Some(as_typed(*value, unit)),
+            (Some(unit), Some(FieldValue::Number(value))) => Some(units.of(as_typed(*value, unit))),
             _ => None,
         };
-        let (metric, imperial) = shown.unzip();
         let typed = match (spec.kind, &held.value) {
             // Said as *Friday* it would be another one tomorrow.
             (FieldKind::Date, Some(FieldValue::Text(day))) => Day::say(day),
             _ => held.typed.clone(),
         };
         let not_understood = Some(held.not_understood.clone()).filter(|it| !it.is_empty());
-        Self { typed, metric, imperial, not_understood, revision: held.revision }
+        Self { typed, shown, not_understood, revision: held.revision }
     }
 }
 

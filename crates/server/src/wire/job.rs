@@ -5,16 +5,18 @@ use std::collections::BTreeMap;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use vanadin_core::base::drawn::serialize_thinned;
 use vanadin_core::base::log::OwnWord;
-use vanadin_core::field::{Held, job_field};
+use vanadin_core::field::{FieldState, job_field};
 use vanadin_core::figure::{Figure, Moved};
 use vanadin_core::job::{
     Crack, Damaged, Face, HardSpot, Heat, Job, Lighting, Lit, LogEntry, Mark, Neighbour, Observed, Picture,
     Reading, Round, Timed,
 };
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::{Available, Plan, Standing};
+use vanadin_core::plan::{Available, JobStatus, Plan};
 use vanadin_core::practice::is_at_hand;
+use vanadin_core::quantity::UnitSystem;
 use vanadin_core::record::{FrozenFigure, FrozenPlan, FrozenText};
 use vanadin_core::secret::{Level, Practice, gear_words};
 use vanadin_core::stage::hottest;
@@ -31,7 +33,7 @@ pub struct JobView {
     pub folder: Uuid,
     pub job: JobSeen,
     pub plan: Plan,
-    pub standing: Standing,
+    pub standing: JobStatus,
     /// What stands in its fields, by key; nothing for those that nobody has filled in.
     pub fields: BTreeMap<String, FieldHeld>,
     /// The time until it is wanted; nothing while no day is said.
@@ -88,7 +90,7 @@ impl JobView {
     pub fn new(
         job: Job,
         plan: Plan,
-        standing: Standing,
+        standing: JobStatus,
         available: Option<Available>,
         moved: Vec<Moved>,
         At { now_ms, folder, told }: At,
@@ -99,7 +101,7 @@ impl JobView {
             name: job.name().to_owned(),
             revision: job.revision,
             folder,
-            fields: fields_of(&job),
+            fields: fields_of(&job, plan.units),
             face: job.face(),
             practice: job.practice.as_ref().map(PracticeSeen::of),
             job: JobSeen::of(job),
@@ -191,6 +193,7 @@ pub struct FrozenSeen {
     pub figures: Vec<FrozenFigureSeen>,
     pub cautions: Vec<String>,
     /// (min from lighting up, degC)
+    #[serde(serialize_with = "serialize_thinned")]
     pub curve: Vec<(f64, f64)>,
 }
 
@@ -199,6 +202,7 @@ pub struct FrozenSeen {
 pub struct FrozenFigureSeen {
     pub id: String,
     pub name: String,
+    /// In both systems: whoever reads a record may use either.
     pub metric: FrozenText,
     pub imperial: FrozenText,
 }
@@ -260,8 +264,10 @@ impl RoundSeen {
     }
 }
 
-fn fields_of(job: &Job) -> BTreeMap<String, FieldHeld> {
-    let held = |(key, held): (&String, &Held)| Some((key.clone(), FieldHeld::of(job_field(key)?, held)));
+fn fields_of(job: &Job, units: UnitSystem) -> BTreeMap<String, FieldHeld> {
+    let held = |(key, held): (&String, &FieldState)| {
+        Some((key.clone(), FieldHeld::of(job_field(key)?, held, units)))
+    };
     job.round().values.iter().filter_map(held).collect()
 }
 

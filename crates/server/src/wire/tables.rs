@@ -10,9 +10,10 @@ use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, PICTURE_FIELDS,
     SHOP_FIELDS, STORE_FIELDS,
 };
-use vanadin_core::job::WentAt;
+use vanadin_core::job::{Deed, WentAt};
+use vanadin_core::map::OnFace;
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::{MeasuredView, TAUGHT, Taught, TestView, measured_tests, tool_roll};
+use vanadin_core::plan::{MeasuredView, Station, TAUGHT, Taught, TestView, measured_tests, tool_roll};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::render::said;
 
@@ -41,6 +42,12 @@ pub struct Tables {
     pub measured: Vec<MeasuredView>,
     /// Where a repair that does not hold can have gone.
     pub went_at: Vec<WentView>,
+    /// What is done while it burns and has no press of its own, in the order of the work.
+    pub deeds: Vec<DeedView>,
+    /// What can be put on a face.
+    pub things: Vec<ThingView>,
+    /// The stations, in the order of the work.
+    pub stations: Vec<StationView>,
     /// Largest picture that is taken, in MB.
     pub picture_mb: u64,
 }
@@ -50,6 +57,27 @@ pub struct Tables {
 pub struct WentView {
     pub went: WentAt,
     pub words: &'static str,
+}
+
+/// Something done at the torch, in words.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DeedView {
+    pub deed: Deed,
+    pub words: &'static str,
+}
+
+/// Something that lies on a face, in words: "bolt hole".
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ThingView {
+    pub thing: OnFace,
+    pub words: &'static str,
+}
+
+/// A station and its word.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct StationView {
+    pub station: Station,
+    pub word: &'static str,
 }
 
 /// A matter on which practice differs.
@@ -104,6 +132,15 @@ impl Tables {
             roll: tool_roll(),
             measured: measured_tests(units),
             went_at: WentAt::ALL.into_iter().map(|went| WentView { went, words: went.words() }).collect(),
+            deeds: Deed::all()
+                .filter(|deed| !deed.has_its_press())
+                .map(|deed| DeedView { deed, words: deed.label() })
+                .collect(),
+            things: OnFace::all().map(|thing| ThingView { thing, words: thing.label() }).collect(),
+            stations: Station::ALL
+                .into_iter()
+                .map(|station| StationView { station, word: station.word() })
+                .collect(),
             picture_mb: crate::picture::MOST_MIB,
         }
     }

@@ -69,7 +69,7 @@ async fn a_typed_text_that_is_no_longer_understood_is_kept_and_shown() {
     let server = server.again().await;
     let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
     let wall = &view["fields"]["part.wall"];
-    assert_eq!((&wall["typed"], &wall["metric"]), (&json!("900 mm"), &Value::Null));
+    assert_eq!((&wall["typed"], &wall["shown"]), (&json!("900 mm"), &Value::Null));
     assert!(wall["not_understood"].as_str().unwrap().contains("outside"), "{wall}");
     server.set(job, "part.wall", "15").await;
     let (_, view) = server.get(&format!("/api/jobs/{job}")).await;

@@ -146,7 +146,7 @@ impl House {
 }
 
 #[rstest]
-#[case::the_server("src", "desk", "database")]
+#[case::the_server("src", "job_service", "database")]
 #[case::the_core("../core/src", "plan", "job")]
 fn nothing_leans_on_what_leans_on_it(#[case] root: &str, #[case] upper: &str, #[case] lower: &str) {
     let house = House::read(&Path::new(env!("CARGO_MANIFEST_DIR")).join(root));

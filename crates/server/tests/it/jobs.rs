@@ -38,10 +38,7 @@ async fn what_was_typed_stays_beside_how_it_was_understood() {
     let wall = &view["fields"]["part.wall"];
     assert_eq!(wall["typed"], "5/16");
     // Hand-worked: 5/16 x 25.4 = 7.9375
-    assert_eq!(
-        (wall["metric"]["number"].as_str(), wall["imperial"]["number"].as_str()),
-        (Some("7.9"), Some("5/16"))
-    );
+    assert_eq!(wall["shown"], json!({ "number": "7.9", "unit": "mm" }));
 }
 
 #[rocket::async_test]

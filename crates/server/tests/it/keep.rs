@@ -261,7 +261,7 @@ async fn what_was_understood_once_is_not_read_again(#[case] change: &'static str
     let server = server.again().await;
     let (_, view) = server.get(&format!("/api/jobs/{job}")).await;
     let wall = &view["fields"]["part.wall"];
-    assert_eq!((&wall["typed"], &wall["metric"]["number"]), (&json!("914"), &json!("14")));
+    assert_eq!((&wall["typed"], &wall["shown"]["number"]), (&json!("914"), &json!("14")));
     assert_eq!(wall["not_understood"], Value::Null);
 }
 

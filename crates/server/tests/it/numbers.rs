@@ -1,14 +1,15 @@
 //! Every figure of every sample job, in both systems: what a person can set, buy or know, with its unit.
 
 use crate::common::Server;
+use rocket::http::{Cookie, Status};
 use rstest::rstest;
 use serde_json::{Value, json};
 
-/// Every figure of an answer, frozen ones apart: those are as they were said then.
+/// Every figure of an answer as it is shown, frozen ones apart: those are as they were said then.
 fn figures<'a>(value: &'a Value, found: &mut Vec<&'a Value>) {
     match value {
         Value::Object(fields) => {
-            if fields.contains_key("certainty") && fields.contains_key("metric") {
+            if fields.contains_key("certainty") && fields.contains_key("shown") {
                 found.push(value);
             }
             fields.iter().filter(|(key, _)| *key != "frozen").for_each(|(_, value)| figures(value, found));
@@ -123,44 +124,70 @@ fn the_ruler_finds_what_nobody_can_set(
     assert_eq!(wrong(unit, imperial, number, shown, false).is_some(), finds);
 }
 
+/// A view in the units of a device.
+async fn view_in(server: &Server, units: &'static str, path: String) -> Value {
+    let asked = server.client.get(path).cookie(Cookie::new("vanadin-units", units));
+    asked.dispatch().await.into_json().await.unwrap()
+}
+
 #[rocket::async_test]
 async fn every_figure_can_be_set_bought_or_known() {
     let server = Server::on(tempfile::tempdir().unwrap(), true).await;
     let (_, rack) = server.get("/api/rack").await;
-    let mut views = Vec::new();
+    let mut count = 0;
+    let mut bad = Vec::new();
     for line in rack["lines"].as_array().unwrap() {
         let job = format!("/api/jobs/{}", line["id"].as_str().unwrap());
-        views.push(server.get(&job).await.1);
-        for iron in ["gray", "ductile", "malleable", "steel"] {
-            views.push(server.get(&format!("{job}/as-if/{iron}")).await.1);
-        }
-    }
-    let mut found = Vec::new();
-    views.iter().for_each(|view| figures(view, &mut found));
-    assert!(found.len() > 500, "{} figures", found.len());
-    let mut bad = Vec::new();
-    for figure in found {
-        let text = |of: &str, part: &str| figure[of][part].as_str().unwrap_or_default().to_owned();
-        let unit = figure["unit"].as_str().unwrap();
-        // As it was read, and what was weighed, stay as they are.
-        let exact = figure["certainty"] == json!("measured");
-        for (system, imperial) in [("metric", false), ("imperial", true)] {
-            let number = text(system, "number");
-            if let Some(why) = wrong(unit, imperial, &number, &text(system, "unit"), exact) {
-                bad.push(format!("{} {number} {}: {why}", figure["name"], text(system, "unit")));
+        let as_if = ["gray", "ductile", "malleable", "steel"].map(|iron| format!("{job}/as-if/{iron}"));
+        for path in as_if.into_iter().chain([job]) {
+            for (units, imperial) in [("metric", false), ("imperial", true)] {
+                let view = view_in(&server, units, path.clone()).await;
+                let mut found = Vec::new();
+                figures(&view, &mut found);
+                count += found.len();
+                for figure in found {
+                    let [number, shown] = ["number", "unit"].map(|it| figure["shown"][it].as_str().unwrap());
+                    // As it was read, and what was weighed, stay as they are.
+                    let exact = figure["certainty"] == json!("measured");
+                    let unit = figure["unit"].as_str().unwrap();
+                    if let Some(why) = wrong(unit, imperial, number, shown, exact) {
+                        bad.push(format!("{} {number} {shown}: {why}", figure["name"]));
+                    }
+                }
             }
         }
-        // A wide spread is told.
-        if let (Some(low), Some(high), Some(value)) =
-            (figure["low"].as_f64(), figure["high"].as_f64(), figure["value"].as_f64())
-            && !text("metric", "number").contains(" to ")
-            && high - low > 0.25 * value.abs()
-            && text("metric", "number").starts_with(|c: char| c.is_ascii_digit())
-        {
-            bad.push(format!("{} {} is not said to be about", figure["name"], text("metric", "number")));
-        }
     }
+    assert!(count > 1_000, "{count} figures");
     bad.sort();
     bad.dedup();
+    assert!(bad.is_empty(), "{}", bad.join("\n"));
+}
+
+#[rocket::async_test]
+async fn a_wide_spread_is_told() {
+    let server = Server::on(tempfile::tempdir().unwrap(), true).await;
+    let (_, rack) = server.get("/api/rack").await;
+    let (mut wide, mut bad) = (0, Vec::new());
+    for line in rack["lines"].as_array().unwrap() {
+        let job = format!("/api/jobs/{}", line["id"].as_str().unwrap());
+        let (_, view) = server.get(&job).await;
+        for seen in view["plan"]["figures"].as_array().unwrap() {
+            let id = seen["id"].as_str().unwrap();
+            let (status, figure) = server.get(&format!("{job}/figures/{id}")).await;
+            assert_eq!(status, Status::Ok, "{id}");
+            let number = figure["metric"]["number"].as_str().unwrap();
+            let [low, high, value] = ["low", "high", "value"].map(|it| figure[it].as_f64());
+            if let (Some(low), Some(high), Some(value)) = (low, high, value)
+                && !number.contains(" to ")
+                && high - low > 0.25 * value.abs()
+            {
+                wide += 1;
+                if number.starts_with(|c: char| c.is_ascii_digit()) {
+                    bad.push(format!("{} {number} is not said to be about", figure["name"]));
+                }
+            }
+        }
+    }
+    assert!(wide > 10, "{wide} wide spreads");
     assert!(bad.is_empty(), "{}", bad.join("\n"));
 }

@@ -37,7 +37,7 @@ async fn a_way_and_a_figure_are_opened_by_themselves_as_they_stand_or_as_if() {
         view["plan"]["figures"].as_array().unwrap().iter().find(|it| it["id"] == "iron.sure").unwrap();
     assert_eq!(figure["formula"], Value::Null);
     let (_, whole) = server.get(&format!("/api/jobs/{malt}/figures/iron.sure")).await;
-    assert_eq!((&whole["metric"], &whole["name"]), (&figure["metric"], &figure["name"]));
+    assert_eq!((&whole["metric"], &whole["name"]), (&figure["shown"], &figure["name"]));
     assert!(!whole["formula"].as_array().unwrap().is_empty());
     for (path, what) in [
         ("ways/taste", "method"),

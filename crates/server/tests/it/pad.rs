@@ -1,7 +1,7 @@
 //! The simulated pad on the sample's hot job.
 
 use vanadin::sample_jobs;
-use vanadin_core::field::{FieldValue, Held};
+use vanadin_core::field::{FieldState, FieldValue};
 use vanadin_core::heat::TOUCH_C;
 use vanadin_core::job::{Job, Reading, TorchEntry};
 use vanadin_core::plan::plan;
@@ -113,7 +113,7 @@ fn a_stitched_part_has_no_pad() {
         lit.frozen = None;
     }
     let lit = job.round().lit.clone();
-    let held = |text: &str| Held {
+    let held = |text: &str| FieldState {
         typed: text.to_owned(),
         value: Some(FieldValue::One(text.to_owned())),
         revision: 1,

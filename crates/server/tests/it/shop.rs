@@ -104,7 +104,7 @@ async fn imperial_sentences_speak_in_inches_and_fahrenheit() {
         opened.iter().flat_map(|way| ["favours", "cautions", "schools"].map(|field| way[field].to_string()));
     let sentences: String = contenders
         .iter()
-        .flat_map(|c| ["summary", "reasons"].map(|field| c[field].to_string()))
+        .flat_map(|c| ["heat_words", "reasons"].map(|field| c[field].to_string()))
         .chain(of_opened)
         .chain(["sentence", "least_words", "most_words"].map(|field| view["plan"]["heat"][field].to_string()))
         .collect();

@@ -45,6 +45,32 @@ fn texts(view: &Value) -> BTreeMap<String, String> {
     all
 }
 
+/// One system travels: that of the device. By hand: 5/16 x 25.4 = 7.9375.
+#[rstest]
+#[case::in_millimetres("metric", "7.9", "mm", "kg")]
+#[case::in_inches("imperial", "5/16", "in", "lb")]
+#[test_attr(rocket::async_test)]
+async fn a_field_and_a_figure_are_told_in_one_system(
+    #[case] units: &str,
+    #[case] wall: &str,
+    #[case] length: &str,
+    #[case] mass: &str,
+) {
+    let server = Server::empty().await;
+    let job = server.new_job().await;
+    server.set(job, "part.wall", "5/16").await;
+    server.set(job, "part.mass", "12 kg").await;
+    let view = get_in(&server, units, &format!("/api/jobs/{job}")).await;
+    let field = &view["fields"]["part.wall"];
+    assert_eq!(field["typed"], "5/16");
+    assert_eq!(field["shown"], json!({ "number": wall, "unit": length }));
+    let figures = view["plan"]["figures"].as_array().unwrap();
+    let weight = figures.iter().find(|it| it["id"] == "part.weight").unwrap();
+    assert_eq!(weight["shown"]["unit"], mass, "{weight}");
+    let other = |it: &Value| it.get("metric").or(it.get("imperial")).is_some();
+    assert!(!other(field) && !figures.iter().any(other), "only the units it shows");
+}
+
 #[rstest]
 #[case::inches_in_a_shop_of_millimetres("metric", "imperial")]
 #[case::millimetres_in_a_shop_of_inches("imperial", "metric")]

@@ -1863,13 +1863,6 @@ export interface components {
             /** @description "after a month", "as was said" */
             words: string;
         };
-        /** @description What was put into the blanks of a sentence. */
-        Asked: {
-            /** @description By the key of each blank; what is left out is as usual. */
-            blanks?: {
-                [key: string]: string;
-            };
-        };
         /** @description A question back. */
         AskedBack: {
             /** @description The field's key, or the fact that logged a reading. */
@@ -2800,10 +2793,6 @@ export interface components {
             reasons: string[];
             /** @description It may be a first choice: not what only helps, only seals, or is for want of anything better. */
             recommended: boolean;
-            /** @description How its source is set: read at the torch, also where the server is not reached. */
-            settings: components["schemas"]["SettingLine"][];
-            /** @description "preheat 300 °C, 6 h 20, holds 65 times in 100". */
-            summary: string;
             /** Format: double */
             target_c?: number | null;
             way: components["schemas"]["Way"];
@@ -3165,10 +3154,15 @@ export interface components {
             wait_days: number;
         };
         /**
-         * @description Something done while it burns that is neither bead nor heat.
+         * @description Something done while it burns that is neither bead nor heat: as it is said, and kept on the record.
          * @enum {string}
          */
-        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "out_of_heat" | "back_in" | "held_at_joint" | "held_over" | "flow_begun";
+        Deed: "tacked" | "hole_filled" | "refilled" | "ground_out" | "turned" | "held_at_joint" | "held_over" | "out_of_heat" | "back_in" | "flow_begun";
+        /** @description Something done at the torch, in words. */
+        DeedView: {
+            deed: components["schemas"]["Deed"];
+            words: string;
+        };
         /** @description One requirement, and the iron that forced it. */
         Demand: {
             /** @description "350 to 450 °C". */
@@ -3592,7 +3586,7 @@ export interface components {
             revision: number;
             /** @description The browser it came from: everybody takes back their own word. Empty where nobody said. */
             sender?: string;
-            understood?: components["schemas"]["Understood"] | null;
+            understood?: components["schemas"]["Parsed"] | null;
             who: string;
         };
         /** @description A fact a figure was worked out from. */
@@ -3631,14 +3625,12 @@ export interface components {
             /** @description The most often first, what nobody found last. */
             causes: components["schemas"]["FaultCause"][];
             label: string;
-            seen: components["schemas"]["Seen"];
+            seen: components["schemas"]["Symptom"];
             /** @description "4 times on 3 parts" */
             words: string;
         };
         /** @description What stands in a field: as it was typed, and how it was understood. */
         FieldHeld: {
-            imperial?: components["schemas"]["Shown"] | null;
-            metric?: components["schemas"]["Shown"] | null;
             /** @description Why what was typed is not understood any more; left out where it is. */
             not_understood?: string | null;
             /**
@@ -3646,6 +3638,7 @@ export interface components {
              * @description Base a change on this.
              */
             revision: number;
+            shown?: components["schemas"]["Shown"] | null;
             typed: string;
         };
         /** @description One thing that is wrong with an input, said at its field. */
@@ -3722,18 +3715,17 @@ export interface components {
         };
         /** @description A figure as it stands on a page; its working is asked for. */
         FigureSeen: {
-            between_imperial?: string;
-            /** @description "5.7 kg to 11.3 kg", in metric and in imperial units, where it is uncertain; left out otherwise. */
-            between_metric?: string;
+            /** @description "5.7 kg to 11.3 kg" where it is uncertain; left out otherwise. */
+            between?: string;
             certainty: components["schemas"]["Certainty"];
-            /** @description The iron that forced it, of several in question; empty for none. */
-            forced_by: string;
+            /** @description The iron that forced it, of several in question; left out for none. */
+            forced_by?: string;
             id: string;
-            imperial: components["schemas"]["Shown"];
-            metric: components["schemas"]["Shown"];
             name: string;
-            /** @description What else should be known about it; empty for nothing. */
-            note: string;
+            /** @description What else should be known about it; left out for nothing. */
+            note?: string;
+            /** @description In the units of the device that asks. */
+            shown: components["schemas"]["Shown"];
             unit: components["schemas"]["Unit"];
         };
         /** @description A column of temperatures. */
@@ -3856,14 +3848,6 @@ export interface components {
             /** @description "5 steps, 25 min, then 24 h to dry"; empty where there is nothing to do. */
             words: string;
         };
-        /** @description Where a flame is put. */
-        FlameAsked: {
-            at?: components["schemas"]["At"] | null;
-            /** @description It is swept along these places, to and fro; under two of them it is not. */
-            path?: components["schemas"]["At"][];
-            /** @description It is swept over the whole part, not held there. */
-            swept?: boolean;
-        };
         /** @description Where a flame begins on a drawn face. */
         FlamePlace: {
             /** @description Its middle, in mm. */
@@ -3871,6 +3855,14 @@ export interface components {
             /** Format: uuid */
             face: string;
             /** @description Swept over the whole part, not held there. */
+            swept?: boolean;
+        };
+        /** @description Where a flame is put. */
+        FlamePlacement: {
+            at?: components["schemas"]["At"] | null;
+            /** @description It is swept along these places, to and fro; under two of them it is not. */
+            path?: components["schemas"]["At"][];
+            /** @description It is swept over the whole part, not held there. */
             swept?: boolean;
         };
         /** @description A flame that burns from the beginning to the end. */
@@ -4014,6 +4006,7 @@ export interface components {
         FrozenFigureSeen: {
             id: string;
             imperial: components["schemas"]["FrozenText"];
+            /** @description In both systems: whoever reads a record may use either. */
             metric: components["schemas"]["FrozenText"];
             name: string;
         };
@@ -4953,6 +4946,37 @@ export interface components {
             /** @description First round first; never empty. */
             rounds: components["schemas"]["RoundSeen"][];
         };
+        /** @description Status of a job at a moment. */
+        JobStatus: {
+            hot?: components["schemas"]["Hot"] | null;
+            /**
+             * Format: int64
+             * @description The job clock now, UTC in ms since 1970; nothing while not lit.
+             */
+            job_now_ms?: number | null;
+            /** @description What must not be done to it while it is hot; empty for a cold one. */
+            keep_off: string;
+            live?: components["schemas"]["Live"] | null;
+            /**
+             * Format: double
+             * @description Minutes on the job clock since it was lit.
+             */
+            minutes?: number | null;
+            next: components["schemas"]["Next"];
+            /** @description It should be cold by now and nobody has measured it; empty where that is not so. */
+            not_measured: string;
+            /**
+             * Format: int32
+             * @description The earlier, the nearer the top of the rack.
+             */
+            rank: number;
+            station: components["schemas"]["Station"];
+            /** @description Stopped: nothing beyond this station. */
+            stopped?: string | null;
+            stopped_at?: components["schemas"]["Station"] | null;
+            /** @description Why the torch cannot be lit yet; nothing when it can, or is. */
+            unlit?: string | null;
+        };
         /** @description A job to be made. The client makes the id: sent twice, made once. */
         JobToMake: {
             /** Format: uuid */
@@ -4992,7 +5016,7 @@ export interface components {
             readings: number;
             /** Format: int64 */
             revision: number;
-            standing: components["schemas"]["Standing"];
+            standing: components["schemas"]["JobStatus"];
             /** @description What was said of it last, in words; empty while nothing was. */
             told: string;
         };
@@ -5286,7 +5310,7 @@ export interface components {
             pad_at: string;
             /** @description What the other pads show. */
             pads: components["schemas"]["PadSeen"][];
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["WindowPosition"];
             place_words: string;
             trend_imperial: string;
             /** @description "rising 6 a minute", in each system of units. */
@@ -5452,6 +5476,8 @@ export interface components {
             sessions: components["schemas"]["SessionPlan"][];
             /** @description What it goes on with sets pins; nothing is filled. */
             sets_pins: boolean;
+            /** @description How the source is set for it: read at the torch, also where the server is not reached. */
+            settings: components["schemas"]["SettingLine"][];
             /**
              * Format: double
              * @description Minutes from now until it is wanted, by the clock; nothing while no day is said.
@@ -5557,7 +5583,7 @@ export interface components {
             old?: string;
             passphrase: string;
         };
-        /** @description A word for the shop's log. */
+        /** @description A change to the shop's log. */
         NewShopFact: {
             /**
              * Format: int64
@@ -5673,11 +5699,6 @@ export interface components {
             low: number;
             /** Format: double */
             mean: number;
-            /** @description Successes and failures of the prior. House. */
-            prior: [
-                number,
-                number
-            ];
         };
         /** @description How likely it holds a year, four times in five between `low` and `high`; and as long as it has to. */
         OddsAnswer: {
@@ -6105,7 +6126,7 @@ export interface components {
             job: string;
             /** @description The part, as it was called then. */
             name: string;
-            seen: components["schemas"]["Seen"];
+            seen: components["schemas"]["Symptom"];
             /** @description It is said no more: taken back, or struck. */
             taken_back?: boolean;
             way: components["schemas"]["Way"];
@@ -6268,6 +6289,48 @@ export interface components {
             /** @description What it means there; empty where it is only a figure. */
             words: string;
         };
+        /**
+         * @description What was understood of something typed: kept beside it, so that a bound or a word that changes later
+         *     does not rewrite what was said.
+         */
+        Parsed: {
+            /** @enum {string} */
+            kind: "field";
+            value: components["schemas"]["FieldValue"] | null;
+        } | {
+            /** @enum {string} */
+            kind: "outcome";
+            /** @description The outcome of a measured test. */
+            value: string;
+        } | {
+            /** @enum {string} */
+            kind: "celsius";
+            /**
+             * Format: double
+             * @description A temperature, in degC.
+             */
+            value: number;
+        } | {
+            /** @enum {string} */
+            kind: "lengths";
+            /** @description Lengths on the map in mm, by what they are; nothing for one that was emptied. */
+            value: {
+                [key: string]: number | null;
+            };
+        } | {
+            /** @enum {string} */
+            kind: "amount";
+            /**
+             * Format: double
+             * @description So much of a thing, in what its kind is counted in; nothing for one that was emptied.
+             */
+            value: number | null;
+        };
+        /** @description An amount as it was understood. */
+        ParsedAmount: {
+            imperial: components["schemas"]["Shown"];
+            metric: components["schemas"]["Shown"];
+        };
         /** @description What is known of the part, beyond its fields. */
         PartPlan: {
             /** @description Who answers for a part that was referred out, and what they looked at; empty where nobody has to. */
@@ -6421,11 +6484,6 @@ export interface components {
             pitch_mm: number;
         };
         /**
-         * @description Where a reading stands against the window.
-         * @enum {string}
-         */
-        Place: "too_cold" | "in_window" | "too_hot" | "no_window";
-        /**
          * @description What the mended place has to do, the hardest of it.
          * @enum {string}
          */
@@ -6442,7 +6500,7 @@ export interface components {
             on_map: components["schemas"]["PlaceOnMap"][];
             place: components["schemas"]["CheckPlace"];
             /** @description Where the file is tried: along both toes. */
-            points: components["schemas"]["PlaceOnMap"][];
+            points: components["schemas"]["At"][];
             /** @description "8 points, each 50 mm along both toes"; empty where none are told. */
             points_words: string;
             /** @description "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked. */
@@ -6887,7 +6945,7 @@ export interface components {
             round: number;
             /** Format: double */
             speed: number;
-            standing: components["schemas"]["Standing"];
+            standing: components["schemas"]["JobStatus"];
             stations: components["schemas"]["StationState"][];
         };
         /** @description Who hands a result back. */
@@ -6951,7 +7009,7 @@ export interface components {
             notes: string[];
             /** @description How each amount was understood, by the key of its blank. */
             understood: {
-                [key: string]: components["schemas"]["Understood"];
+                [key: string]: components["schemas"]["ParsedAmount"];
             };
             /** @description Answers that are words, by name. */
             words: {
@@ -7170,7 +7228,11 @@ export interface components {
             opens_words: string;
             /** Format: double */
             root_radius_mm: number;
-            section: components["schemas"]["GrooveSection"];
+            /**
+             * Format: double
+             * @description Width at the face.
+             */
+            top_width_mm: number;
             /** Format: double */
             wall_mm: number;
             wall_words: string;
@@ -7386,11 +7448,13 @@ export interface components {
             /** Format: double */
             wall_mm: number;
         };
-        /**
-         * @description What is seen at the torch.
-         * @enum {string}
-         */
-        Seen: "no_flow" | "pinholes" | "toe_crack" | "ran_on" | "new_crack" | "blow_through" | "soot" | "white_smoke" | "runs_away" | "undercut" | "slag_in" | "hard_spot" | "popping" | "moved";
+        /** @description What was put into the blanks of a sentence. */
+        SentenceInputs: {
+            /** @description By the key of each blank; what is left out is as usual. */
+            blanks?: {
+                [key: string]: string;
+            };
+        };
         /** @description One session. */
         SessionPlan: {
             /**
@@ -7792,37 +7856,6 @@ export interface components {
             repairs_a_mark: number;
             words: string;
         };
-        /** @description The job at a moment. */
-        Standing: {
-            hot?: components["schemas"]["Hot"] | null;
-            /**
-             * Format: int64
-             * @description The job clock now, UTC in ms since 1970; nothing while not lit.
-             */
-            job_now_ms?: number | null;
-            /** @description What must not be done to it while it is hot; empty for a cold one. */
-            keep_off: string;
-            live?: components["schemas"]["Live"] | null;
-            /**
-             * Format: double
-             * @description Minutes on the job clock since it was lit.
-             */
-            minutes?: number | null;
-            next: components["schemas"]["Next"];
-            /** @description It should be cold by now and nobody has measured it; empty where that is not so. */
-            not_measured: string;
-            /**
-             * Format: int32
-             * @description The earlier, the nearer the top of the rack.
-             */
-            rank: number;
-            station: components["schemas"]["Station"];
-            /** @description Stopped: nothing beyond this station. */
-            stopped?: string | null;
-            stopped_at?: components["schemas"]["Station"] | null;
-            /** @description Why the torch cannot be lit yet; nothing when it can, or is. */
-            unlit?: string | null;
-        };
         /** @enum {string} */
         Station: "part" | "iron" | "cracks" | "method" | "prep" | "heat" | "torch" | "cooling" | "check" | "hand_over";
         StationRequest: {
@@ -7837,6 +7870,11 @@ export interface components {
         StationState: {
             amount: components["schemas"]["Amount"];
             station: components["schemas"]["Station"];
+        };
+        /** @description A station and its word. */
+        StationView: {
+            station: components["schemas"]["Station"];
+            word: string;
         };
         /** @description Something that must stay cool, and how hot it gets. */
         StaysCool: {
@@ -8159,7 +8197,16 @@ export interface components {
         };
         /** @description One bead on the strip. */
         StripBead: {
-            at: components["schemas"]["BeadAt"];
+            /**
+             * Format: int32
+             * @description From the first end of the crack, from 1.
+             */
+            along: number;
+            /**
+             * Format: int32
+             * @description Of the beads beside each other in its layer, from 1.
+             */
+            beside: number;
             /**
              * Format: double
              * @description Along the seam, the lesser first.
@@ -8176,8 +8223,15 @@ export interface components {
             /** Format: double */
             to_mm: number;
         };
+        /**
+         * @description What is seen at the torch.
+         * @enum {string}
+         */
+        Symptom: "no_flow" | "pinholes" | "toe_crack" | "ran_on" | "new_crack" | "blow_through" | "soot" | "white_smoke" | "runs_away" | "undercut" | "slag_in" | "hard_spot" | "popping" | "moved";
         /** @description Every field there is, and every test of the iron, in the units of a shop. */
         Tables: {
+            /** @description What is done while it burns and has no press of its own, in the order of the work. */
+            deeds: components["schemas"]["DeedView"][];
             /** @description Of a job and of the shop, by key. */
             fields: {
                 [key: string]: components["schemas"]["FieldTable"];
@@ -8212,8 +8266,12 @@ export interface components {
             picture_mb: number;
             /** @description The tests judged by look, as they lie on the roll. */
             roll: components["schemas"]["TestView"][];
+            /** @description The stations, in the order of the work. */
+            stations: components["schemas"]["StationView"][];
             /** @description Where practice differs, and what is taught. */
             taught: components["schemas"]["TaughtTable"][];
+            /** @description What can be put on a face. */
+            things: components["schemas"]["ThingView"][];
             /** @description Where a repair that does not hold can have gone. */
             went_at: components["schemas"]["WentView"][];
         };
@@ -8411,6 +8469,11 @@ export interface components {
             /** @description "Nickel-iron stick, 4 mm". */
             words: string;
         };
+        /** @description Something that lies on a face, in words: "bolt hole". */
+        ThingView: {
+            thing: components["schemas"]["OnFace"];
+            words: string;
+        };
         /** @description A step of the work, timed on the bench. */
         Timed: {
             /**
@@ -8532,7 +8595,7 @@ export interface components {
             cause?: string;
             /** @enum {string} */
             kind: "trouble";
-            seen: components["schemas"]["Seen"];
+            seen: components["schemas"]["Symptom"];
         } | {
             /** @enum {string} */
             kind: "stick";
@@ -8667,7 +8730,7 @@ export interface components {
         TroubleView: {
             /** @description The likeliest first, four at most. */
             causes: components["schemas"]["CauseView"][];
-            seen: components["schemas"]["Seen"];
+            seen: components["schemas"]["Symptom"];
             words: string;
         };
         /** @description An end of a crack as it really is. */
@@ -8691,11 +8754,6 @@ export interface components {
         TurnOut: {
             /** Format: uuid */
             device: string;
-        };
-        /** @description An amount as it was understood. */
-        Understood: {
-            imperial: components["schemas"]["Shown"];
-            metric: components["schemas"]["Shown"];
         };
         /**
          * @description The unit a value is held in.
@@ -8830,6 +8888,8 @@ export interface components {
             schools_to_choose: components["schemas"]["SchoolChoice"][];
             /** Format: double */
             score: number;
+            /** @description How its source is set. */
+            settings: components["schemas"]["SettingLine"][];
             steps: components["schemas"]["Step"][];
             /**
              * Format: double
@@ -8852,6 +8912,11 @@ export interface components {
          * @enum {string}
          */
         WhiteStanding: "not_in_question" | "test_first" | "test_again_elsewhere" | "believed";
+        /**
+         * @description Where a reading stands against the window.
+         * @enum {string}
+         */
+        WindowPosition: "too_cold" | "in_window" | "too_hot" | "no_window";
         /**
          * @description What is done before the heat and after it, in the order of the work.
          * @enum {string}
@@ -10402,7 +10467,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FlameAsked"];
+                "application/json": components["schemas"]["FlamePlacement"];
             };
         };
         responses: {
@@ -17001,7 +17066,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["SentenceInputs"];
             };
         };
         responses: {

@@ -5,7 +5,6 @@ import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import type { Plan, Station } from '../../api/client'
 import { STATIONS } from '../../job/stations'
-import { inUnits } from '../../quantity/show'
 import { useWholeLines } from '../../ui/useWholeLines'
 import { OddsMoved } from './OddsMoved'
 import { useMoved } from './useMoved'
@@ -32,10 +31,9 @@ export function Card({ station, first }: CardProps): ReactNode {
   const rods = plan.figures.find((f) => f.id === 'prep.rods')
   // What the stores have of it.
   const here = plan.takes.find((take) => take.when === 'done')?.here_words ?? ''
-  const { units } = useShop()
   const { frame, cover, under } = useWholeLines('[data-line]')
   const elapsed = plan.figures.find((f) => f.id === 'method.hours')
-  const between = (units === 'imperial' ? elapsed?.between_imperial : elapsed?.between_metric) ?? ''
+  const between = elapsed?.between ?? ''
   return (
     <aside aria-label="Card" data-card="" className="tag flex min-h-0 flex-col bg-slab px-4 pt-3 pb-3">
       <svg width="26" height="26" aria-hidden className="mx-auto shrink-0">
@@ -222,7 +220,7 @@ function MovedFoot({ moved, seen }: MovedFootProps): ReactNode {
   if (told.length === 0) return null
   const shown = told.slice(0, 3).map((m) => {
     const figure = view.plan.figures.find((f) => f.id === m.id)
-    const now = figure === undefined ? m.now_metric : Object.values(inUnits(figure, units)).join(' ').trim()
+    const now = figure === undefined ? m.now_metric : Object.values(figure.shown).join(' ').trim()
     return { id: m.id, name: m.name, was: units === 'imperial' ? m.was_imperial : m.was_metric, now }
   })
   return (

@@ -4,6 +4,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { useAlone } from '../../job/useAlone'
 import { STATIONS } from '../../job/stations'
+import { useStationWord } from '../../job/useStationWord'
 import type { Schemas } from '../../api/client'
 import { foreseen, hourMark, hoursPastTheHour, inUnits, type Wall } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
@@ -28,6 +29,8 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const shop = useShop()
   const [frame, width] = useWidth<HTMLElement>(1240, 360)
   const { plan, job, standing } = view
+  const word = useStationWord()
+  const wordAt = (at: number) => word(STATIONS[at]?.station)
   // Whoever practises alone has no curve to go by: only what was read is drawn.
   const alone = useAlone()
   const plans = alone ? NO_PLANS : plan.lines
@@ -93,8 +96,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   there.push(...onTheLine(readings.map(({ minutes: at, celsius }) => [at, celsius] as const)))
   const words = lineWords({ x: 0, y: 0, w: width, h: SHELF - 12 }, there, wanted)
   // The name of the last one ends where the line does.
-  const halfOf = (at: number) =>
-    at === current ? cursorWidth(STATIONS[at]?.word ?? '') / 2 : widthOf(STATIONS[at]?.word ?? '', 15) / 2
+  const halfOf = (at: number) => (at === current ? cursorWidth(wordAt(at)) / 2 : widthOf(wordAt(at), 15) / 2)
   const placeOf = (at: number) => Math.min(layout.labels[at] ?? 0, width - halfOf(at))
   // Its neighbours give way to the cursor.
   const labelX = (at: number) => {
@@ -112,7 +114,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   )
   return (
     <nav ref={frame} aria-label="Stations" className="relative h-[192px]">
-      <Cursor x={labelX(current)} word={STATIONS[current]?.word ?? ''} />
+      <Cursor x={labelX(current)} word={wordAt(current)} />
       <div className="absolute inset-0">
         <HeatLine
           box={box}
@@ -216,18 +218,19 @@ interface StationLinkProps {
 
 function StationLink({ at, current, x, amount, beyond }: StationLinkProps): ReactNode {
   const { view } = useJob()
+  const word = useStationWord()
   const entry = STATIONS[at]
   if (entry === undefined) return null
   const here = at === current
   return (
     <Link
       to={`/jobs/${view.id}/${entry.path}`}
-      aria-label={`${entry.word}, ${amount}`}
+      aria-label={`${word(entry.station)}, ${amount}`}
       aria-current={here ? 'step' : undefined}
       className={`absolute flex min-w-11 -translate-x-1/2 items-end justify-center pb-0.5 ${here ? 'text-[17px] font-bold' : ''} ${beyond ? 'text-dim' : ''}`}
       style={{ left: x, top: SHELF - 20, height: 60, maxWidth: 62 }}
     >
-      <span className="whitespace-nowrap">{entry.word}</span>
+      <span className="whitespace-nowrap">{word(entry.station)}</span>
     </Link>
   )
 }
@@ -285,7 +288,7 @@ function HourTicks({ marks, words }: HourTicksProps): ReactNode {
 /** When it may be unwrapped, or the ways still possible. */
 function unwrapWords(
   lines: readonly Schemas['PlanLine'][],
-  standing: Schemas['Standing'],
+  standing: Schemas['JobStatus'],
   wall: Wall,
 ): string {
   if (lines.length > 1) return lines.map((l) => l.name).join(' or ')

@@ -4,6 +4,7 @@ import type { Station } from '../../api/client'
 import { JobProvider, useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { pathOf, stationAt, STATIONS } from '../../job/stations'
+import { useStationWord } from '../../job/useStationWord'
 import { foreseen } from '../../quantity/show'
 import { HotNow, WhileHot } from '../../job/HotNow'
 import { useNow } from '../../job/useNow'
@@ -44,6 +45,7 @@ function Bench({ station }: { station: Station }): ReactNode {
   const beside = PLATE_BESIDE.includes(station) && view.standing.next.key !== ''
   const current = STATIONS.findIndex((entry) => entry.station === station)
   const alone = view.practice?.level === 'alone'
+  const word = useStationWord()
   return (
     <div className="contents" data-practice={view.practice == null ? undefined : ''}>
       <PaperCard />
@@ -51,7 +53,7 @@ function Bench({ station }: { station: Station }): ReactNode {
       <PaperEstimate />
       <PaperLabel />
       <div className="screen mx-auto flex h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto print:pb-0!">
-        <title>{`${STATIONS[current]?.word ?? ''}: ${view.name} - Vanadin`}</title>
+        <title>{`${word(station)}: ${view.name} - Vanadin`}</title>
         <header className="no-print relative pt-3 max-bench:hidden">
           <JobHeatLine current={current} />
           <JobName />
@@ -68,7 +70,7 @@ function Bench({ station }: { station: Station }): ReactNode {
             key={station}
             id={WORK}
             tabIndex={-1}
-            aria-label={STATIONS[current]?.word}
+            aria-label={word(station)}
             className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
           >
             <Told />

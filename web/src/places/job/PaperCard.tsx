@@ -1,14 +1,11 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
-import { useShop } from '../../job/ShopContext'
-import { inUnits } from '../../quantity/show'
 import { PaperHead } from './PaperHead'
 
 /** The card on paper, to lie beside the part: what is planned now, in one page. */
 export function PaperCard(): ReactNode {
   const { view } = useJob()
-  const { units } = useShop()
   const { plan } = view
   const figure = (id: string) => plan.figures.find((candidate) => candidate.id === id)
   const leading = plan.iron.shares[0]
@@ -16,29 +13,29 @@ export function PaperCard(): ReactNode {
   const heated = plan.heat != null && !plan.heat.cold
   const ready = contender?.ready?.begun === false ? `Begun now: ready ${contender.ready.words}.` : ''
   const rows: (readonly [name: string, text: string, under?: string])[] = [
-    ['Iron', leading === undefined ? '' : `${leading.label}, ${said(figure('iron.sure'), units)}`],
+    ['Iron', leading === undefined ? '' : `${leading.label}, ${said(figure('iron.sure'))}`],
     ['Method', contender?.label ?? plan.locks[0]?.short ?? ''],
     [
       'Preheat',
       plan.heat?.cold !== true
-        ? said(figure('heat.target'), units)
+        ? said(figure('heat.target'))
         : plan.methods.chosen?.school === 'arc_only'
           ? `none, ${plan.heat.most_words}`
           : 'none',
       heated ? `Read it at the ${plan.heat?.read_at ?? ''}.` : '',
     ],
-    ['Soak', heated ? said(figure('heat.soak'), units) : ''],
+    ['Soak', heated ? said(figure('heat.soak')) : ''],
     ['Heat with', heated ? (plan.heat?.source_label ?? '') : '', heated ? (plan.heat?.sentence ?? '') : ''],
     plan.methods.sets_pins
-      ? ['Pins', said(figure('prep.pins'), units)]
-      : ['Rods', said(figure('prep.rods'), units), plan.prep?.filler ?? ''],
-    ['Beads', said(figure('prep.beads'), units)],
+      ? ['Pins', said(figure('prep.pins'))]
+      : ['Rods', said(figure('prep.rods')), plan.prep?.filler ?? ''],
+    ['Beads', said(figure('prep.beads'))],
     ['Packing', plan.cooling?.packing ?? '', plan.cooling?.sentence ?? ''],
-    ['Covered for', said(figure('cooling.unwrap'), units)],
-    ['Until it may be touched', said(figure('cooling.touch'), units)],
-    ['Start to finish', said(figure('method.hours'), units), ready],
-    ['Price', said(figure('method.price'), units), figure('method.price')?.note ?? ''],
-    ['Odds', said(figure('method.odds'), units), figure('method.odds')?.note ?? ''],
+    ['Covered for', said(figure('cooling.unwrap'))],
+    ['Until it may be touched', said(figure('cooling.touch'))],
+    ['Start to finish', said(figure('method.hours')), ready],
+    ['Price', said(figure('method.price')), figure('method.price')?.note ?? ''],
+    ['Odds', said(figure('method.odds')), figure('method.odds')?.note ?? ''],
   ]
   return (
     <article className="paper-card only-print" aria-label="Card">
@@ -64,7 +61,7 @@ export function PaperCard(): ReactNode {
                 {crack.letter}: {crack.words}
               </b>
               {crack.ends.map((end) => (
-                <p key={end.side}>{endWords(crack, end, plan.figures, units)}</p>
+                <p key={end.side}>{endWords(crack, end, plan.figures)}</p>
               ))}
               {(plan.prep?.seams ?? [])
                 .filter((seam) => seam.letter === crack.letter)
@@ -92,25 +89,18 @@ export function PaperCard(): ReactNode {
   )
 }
 
-/** A figure's text in the shop's units; empty while it is not known. */
-const said = (figure: Schemas['FigureSeen'] | undefined, units: Schemas['UnitSystem']): string => {
-  if (figure === undefined) return ''
-  const shown = inUnits(figure, units)
-  return `${shown.number} ${shown.unit}`.trim()
-}
+/** A figure's text; empty while it is not known. */
+const said = (figure: Schemas['FigureSeen'] | undefined): string =>
+  figure === undefined ? '' : `${figure.shown.number} ${figure.shown.unit}`.trim()
 
 /** "left: drill 6.4 mm, 1.9 mm past the tip". */
 function endWords(
   crack: Schemas['CrackPlan'],
   end: Schemas['CrackPlan']['ends'][number],
   figures: readonly Schemas['FigureSeen'][],
-  units: Schemas['UnitSystem'],
 ): string {
   const figure = (what: string) =>
-    said(
-      figures.find((candidate) => candidate.id === `cracks.${crack.id}.${end.side}.${what}`),
-      units,
-    )
+    said(figures.find((candidate) => candidate.id === `cracks.${crack.id}.${end.side}.${what}`))
   const drill = figure('drill')
   return drill === ''
     ? `${end.side}: ${end.sentence}`

@@ -1,7 +1,6 @@
 import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
-import { inUnits } from '../../quantity/show'
 import { stepKey } from '../../job/step-key'
 import { PaperHead } from './PaperHead'
 
@@ -17,7 +16,7 @@ export function PaperStrip(): ReactNode {
   const planned = pins ? (plan.prep?.pins ?? 0) : (plan.prep?.beads ?? 0)
   const boxes = Math.min(planned, BOXES_MOST)
   const target = plan.figures.find((figure) => figure.id === 'heat.target')
-  const window = target === undefined ? '' : Object.values(inUnits(target, units)).join(' ').trim()
+  const window = target === undefined ? '' : Object.values(target.shown).join(' ').trim()
   const heated = plan.heat != null && !plan.heat.cold
   const unit = units === 'imperial' ? '°F' : '°C'
   const peens = !pins && plan.torch?.piece === 'bead'

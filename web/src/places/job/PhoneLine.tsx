@@ -5,6 +5,7 @@ import { useJob, useLive } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { useAlone } from '../../job/useAlone'
 import { STATIONS } from '../../job/stations'
+import { useStationWord } from '../../job/useStationWord'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
 import { AMOUNT_WORDS } from '../../ui/PunchMark'
@@ -24,6 +25,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   const { view, waiting } = useJob()
   const { live, reached } = useLive()
   const shop = useShop()
+  const word = useStationWord()
   const [open, setOpen] = useState(false)
   const [menu, setMenu] = useState(false)
   const [noting, setNoting] = useState(false)
@@ -81,7 +83,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
         type="button"
         onClick={() => setOpen(true)}
         className="block w-full text-left"
-        aria-label={`Stations: ${STATIONS[current]?.word}`}
+        aria-label={`Stations: ${word(station)}`}
       >
         <HeatLine
           box={box}
@@ -103,7 +105,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
               : STATIONS.findIndex((entry) => entry.station === standing.stopped_at)
           }
         />
-        <span className="text-[16px] font-bold">{STATIONS[current]?.word}</span>
+        <span className="text-[16px] font-bold">{word(station)}</span>
       </button>
       <Sheet title={view.name} open={open} onOpenChange={setOpen}>
         <ul>
@@ -115,7 +117,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
                 aria-current={at === current ? 'step' : undefined}
                 className={`flex min-h-16 items-center justify-between text-[19px] ${at === current ? 'font-bold' : ''}`}
               >
-                {entry.word}
+                {word(entry.station)}
                 <span className="text-[16px] text-ash">
                   {AMOUNT_WORDS[plan.stations[at]?.amount ?? 'nothing']}
                 </span>

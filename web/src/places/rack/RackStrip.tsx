@@ -7,7 +7,8 @@ import { pictureUrl } from '../../api/picture-url'
 import { outbox } from '../../api/queue/outbox'
 import { useTables } from '../../job/TablesContext'
 import { Button } from '../../ui/Button'
-import { pathOf, STATIONS, wordOf } from '../../job/stations'
+import { pathOf, STATIONS } from '../../job/stations'
+import { useStationWord } from '../../job/useStationWord'
 import { foreseen } from '../../quantity/show'
 import { HeatLine } from '../../ui/HeatLine'
 import { layOut, type LineBox } from '../../ui/heat-line-layout'
@@ -69,6 +70,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
   const navigate = useNavigate()
   const { line, first, now, longestOfAll, width } = props
   const { standing } = line
+  const here = useStationWord()(standing.station)
   const { next } = standing
   // What is or was hot in this round gets the room its line needs; the rest lies closer together.
   const tall = first || standing.hot != null || standing.rank === 2
@@ -117,7 +119,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
     const x = layout.x(plan.unwrap_at ?? plan.beads_to) + 4 - w
     wanted.push({ key: 'plan', box: { x, y: box.shelf + 6, w, h: 18 } })
   }
-  const hereW = widthOf(wordOf(standing.station), letters) + 24
+  const hereW = widthOf(here, letters) + 24
   const hereX = Math.max(0, Math.min((layout.stations[current] ?? 0) - 6, width - hereW))
   const head = tall ? -16 : -20
   const verbW = first ? widthOf(verb, 17) + 60 : widthOf(verb, tall ? 26 : 20)
@@ -216,7 +218,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
           </span>
         )}
         <Here x={hereX} top={box.shelf + 8}>
-          {wordOf(standing.station)}
+          {here}
         </Here>
         {words.has('plan') && (
           <span

@@ -114,7 +114,7 @@ interface InlineBlankProps {
   calculation: Calculation
   name: string
   typed: string
-  understood: Schemas['Understood'] | undefined
+  understood: Schemas['ParsedAmount'] | undefined
   units: UnitSystem
   problem: Problem | undefined
   onSay: (typed: string) => void
@@ -195,7 +195,7 @@ function AnswerOf({
   if (figure === undefined) return <b aria-label="not worked out">–</b>
   const shown = inUnits(figure, units)
   return (
-    <Why figure={figure} units={units} side="bottom" inside={<WhyWorking figure={figure} units={units} />}>
+    <Why figure={{ ...figure, shown }} side="bottom" inside={<WhyWorking figure={figure} units={units} />}>
       <span className="figure text-[30px] leading-9 whitespace-nowrap" data-testid={`answer.${id}`}>
         {shown.number}
         {shown.unit !== '' && ` ${shown.unit}`}

@@ -58,8 +58,7 @@ describe('spots', () => {
 
 describe('where the file is tried', () => {
   const at = { x_mm: 5, y_mm: 6 }
-  const filed = (verdict: Schemas['CheckState']) =>
-    line({ ...place(1, verdict, 'front'), points: [{ face: 'front', at, behind: false }] })
+  const filed = (verdict: Schemas['CheckState']) => line({ ...place(1, verdict, 'front'), points: [at] })
 
   it('stands on its face until it was', () => {
     expect(pointsOn([filed('open')], 'front')).toEqual([at])
@@ -68,7 +67,8 @@ describe('where the file is tried', () => {
   })
 
   it('is not drawn where it lies behind', () => {
-    const behind = { ...place(1, 'open', 'front'), points: [{ face: 'front', at, behind: true }] }
+    const on_map = [{ face: 'front', at, behind: true }]
+    const behind = { ...place(1, 'open', 'front'), on_map, points: [at] }
     expect(pointsOn([line(behind)], 'front')).toEqual([])
   })
 })

@@ -53,7 +53,5 @@ export function spots(lines: readonly Schemas['CheckLine'][]): Spot[] {
 export const pointsOn = (lines: readonly Schemas['CheckLine'][], face: string): Schemas['At'][] =>
   lines
     .flatMap((line) => line.places)
-    .filter((place) => place.verdict === 'open')
+    .filter((place) => place.verdict === 'open' && place.on_map[0]?.face === face && !place.on_map[0].behind)
     .flatMap((place) => place.points)
-    .filter((point) => point.face === face && !point.behind)
-    .map((point) => point.at)

@@ -6,7 +6,6 @@ import { useJob } from '../../job/JobContext'
 import { RanOn } from '../../job/RanOn'
 import { useShop } from '../../job/ShopContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
-import { inUnits } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
 import { GoesOn } from '../../ui/GoesOn'
@@ -63,10 +62,8 @@ export function CracksStation(): ReactNode {
         ['down', 'part.width'],
       ] as const) {
         // As it was understood: what was typed may have meant the other units.
-        const { metric, imperial } = fieldOf(of)
-        if (metric == null || imperial == null) continue
-        const { number, unit } = inUnits({ metric, imperial }, units)
-        set(field, `${number} ${unit}`)
+        const { shown } = fieldOf(of)
+        if (shown != null) set(field, `${shown.number} ${shown.unit}`)
       }
     }
     setFaceId(id)

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { Fig } from '../../job/Fig'
+import { capital } from '../../ui/capital'
 
 export interface EndFiguresProps {
   crack: Schemas['CrackPlan']
@@ -21,7 +22,7 @@ function End({ end, id }: { end: Schemas['EndPlan']; id: string }): ReactNode {
   const at = (what: string) => `cracks.${id}.${end.side}.${what}`
   return (
     <section aria-label={`${end.name} end`}>
-      <h3 className="text-[20px]">{`${end.name.charAt(0).toUpperCase()}${end.name.slice(1)} end`}</h3>
+      <h3 className="text-[20px]">{`${capital(end.name)} end`}</h3>
       {end.stop_hole != null && (
         <dl className="mt-1 grid grid-cols-[1fr_auto_1fr_auto] items-center gap-x-4 gap-y-1">
           <dt className="label">Drill</dt>

@@ -4,6 +4,7 @@ import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { Drilled } from './Drilled'
 import { EndFigures } from './EndFigures'
+import { capital } from '../../ui/capital'
 
 /** What is known of one crack, its ends and its holes. */
 export function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode {
@@ -67,7 +68,7 @@ export function OneCrack({ crack }: { crack: Schemas['CrackPlan'] }): ReactNode 
 
 const endLabel = (end: Schemas['EndPlan'] | undefined): string => {
   const name = end?.name ?? ''
-  return `${name.charAt(0).toUpperCase()}${name.slice(1)} end`
+  return `${capital(name)} end`
 }
 
 interface RunOutProps {

@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react'
-import type { Schemas, UnitSystem } from '../../api/client'
+import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { STATIONS } from '../../job/stations'
-import { day, inUnits, minutes } from '../../quantity/show'
+import { useStationWord } from '../../job/useStationWord'
+import { day, minutes } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
 import { RecordProofs, RecordSeen } from './RecordSeen'
 
@@ -45,7 +46,7 @@ export function RecordPage(): ReactNode {
       {leading !== undefined && (
         <p>
           Iron: <b>{leading.label.toLowerCase()}</b>
-          {sure !== undefined && `, ${Object.values(inUnits(sure, shop.units)).join(' ').trim()} sure`}
+          {sure !== undefined && `, ${Object.values(sure.shown).join(' ').trim()} sure`}
           {found !== '' && <span className="text-ash">. {found}.</span>}
         </p>
       )}
@@ -54,7 +55,7 @@ export function RecordPage(): ReactNode {
           {view.plan.cracks
             .map(
               (crack) =>
-                `Crack ${crack.letter}: ${crack.words}, ${endsOf(crack, view.plan.figures, shop.units, (side, kind) => endLabel(crack.id, side, kind))}`,
+                `Crack ${crack.letter}: ${crack.words}, ${endsOf(crack, view.plan.figures, (side, kind) => endLabel(crack.id, side, kind))}`,
             )
             .join('. ')}
           .
@@ -219,6 +220,7 @@ function Shape({ bench }: { bench: Schemas['BenchPlan'] }): ReactNode {
 /** What was noted, station by station. */
 function Notes(): ReactNode {
   const { typed } = useJob()
+  const word = useStationWord()
   const notes = (['job', ...STATIONS.map((entry) => entry.station)] as const)
     .map((of) => ({ of, words: typed(`note.${of}`) }))
     .filter(({ words }) => words !== '')
@@ -227,7 +229,7 @@ function Notes(): ReactNode {
     <Section title="Notes">
       {notes.map(({ of, words }) => (
         <p key={of} className="[overflow-wrap:anywhere]">
-          {of === 'job' ? '' : `${STATIONS.find((entry) => entry.station === of)?.word}: `}
+          {of === 'job' ? '' : `${word(of)}: `}
           {words}
         </p>
       ))}
@@ -242,7 +244,6 @@ const Sign = ({ name }: { name: string }): ReactNode => <p className="border-t b
 const endsOf = (
   crack: Schemas['CrackPlan'],
   figures: readonly Schemas['FigureSeen'][],
-  units: UnitSystem,
   labelOf: (side: string, kind: string) => string,
 ): string =>
   crack.ends
@@ -250,7 +251,7 @@ const endsOf = (
       const drill = figures.find((figure) => figure.id === `cracks.${crack.id}.${end.side}.drill`)
       return drill === undefined
         ? `${end.side} end ${labelOf(end.side, end.kind ?? '')}`
-        : `${end.side} end stop-hole ${Object.values(inUnits(drill, units)).join(' ')}`
+        : `${end.side} end stop-hole ${Object.values(drill.shown).join(' ')}`
     })
     .join(', ')
 
@@ -264,7 +265,7 @@ interface RoundProps {
 function Planned({ round }: RoundProps): ReactNode {
   const { view } = useJob()
   const frozen = round.lit?.frozen ?? null
-  const figures = (frozen?.figures ?? view.plan.figures).filter((figure) => SHOWN.includes(figure.id))
+  const figures = [...(frozen?.figures ?? view.plan.figures)].filter((figure) => SHOWN.includes(figure.id))
   return (
     <Section title={frozen === null ? 'Planned, not lit yet' : 'As planned when it was lit'}>
       <p>
@@ -357,19 +358,15 @@ function foundThere(line: Schemas['CheckLine']): string[] {
   return proved === '' ? found : [...found, proved]
 }
 
-/** A figure in both systems: whoever reads the record may use either. */
-function FigureLine({
-  figure,
-}: {
-  figure: Pick<Schemas['FrozenFigure'], 'name' | 'metric' | 'imperial'>
-}): ReactNode {
-  const { metric, imperial } = figure
+/** A figure; as it was planned when it was lit in both systems: whoever reads the record may use either. */
+function FigureLine({ figure }: { figure: Schemas['FrozenFigureSeen'] | Schemas['FigureSeen'] }): ReactNode {
+  const [shown, other] = 'shown' in figure ? [figure.shown] : [figure.metric, figure.imperial]
   return (
     <p className="flex justify-between border-b border-rule">
       <span>{figure.name}</span>
       <span className="figure text-[17px]">
-        {metric.number} {metric.unit}
-        {metric.unit !== imperial.unit && ` (${imperial.number} ${imperial.unit})`}
+        {shown.number} {shown.unit}
+        {other !== undefined && other.unit !== shown.unit && ` (${other.number} ${other.unit})`}
       </span>
     </p>
   )

@@ -126,8 +126,6 @@ function OvenRuns(): ReactNode {
 /** How hard the edge gets, and what the machine or the flame is set to. */
 export function Settings({ heat }: BesideProps): ReactNode {
   const { view } = useJob()
-  const { contenders, chosen } = view.plan.methods
-  const way = contenders.find((it) => it.way.method === chosen?.method && it.way.school === chosen.school)
   return (
     <>
       {heat.edge !== '' && (
@@ -136,7 +134,7 @@ export function Settings({ heat }: BesideProps): ReactNode {
         </p>
       )}
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 text-[17px]">
-        {(way?.settings ?? []).map((line) => (
+        {view.plan.methods.settings.map((line) => (
           <div key={line.name} className="contents">
             <dt className="text-ash">{line.name}</dt>
             <dd>{line.words}</dd>

@@ -78,7 +78,7 @@ function Inside({ way, chosen }: Pick<OpenedProps, 'way' | 'chosen'>): ReactNode
         <span className="label pt-0.5">Hours</span>
         <HoursStrip steps={opened.steps} />
       </div>
-      <Settings settings={way.settings} />
+      <Settings settings={opened.settings} />
       <OnThisJob way={way} />
       {!way.excluded && <Points parts={opened.parts} />}
       {chosen && opened.schools_to_choose.length > 1 && <School schools={opened.schools_to_choose} />}
@@ -135,7 +135,7 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
 }
 
 /** How the source is set for it. */
-function Settings({ settings }: Pick<Schemas['Contender'], 'settings'>): ReactNode {
+function Settings({ settings }: Pick<Schemas['WayOpened'], 'settings'>): ReactNode {
   if (settings.length === 0) return null
   return (
     <details>

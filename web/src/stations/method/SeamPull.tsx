@@ -4,6 +4,7 @@ import { seamPullQuery } from '../../api/queries'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import { Button } from '../../ui/Button'
+import { capital } from '../../ui/capital'
 
 /** What the seams of a drawn face pull as they shrink, and which holes come nearer. */
 export function SeamPull(): ReactNode {
@@ -26,8 +27,7 @@ export function SeamPull(): ReactNode {
         <div key={seam.letter} className="max-w-[80ch]">
           <p>
             {seam.sentence}
-            {seam.moves.length > 0 &&
-              ` ${seam.moves.map((moves) => `${moves.charAt(0).toUpperCase()}${moves.slice(1)}.`).join(' ')}`}
+            {seam.moves.length > 0 && ` ${seam.moves.map((moves) => `${capital(moves)}.`).join(' ')}`}
           </p>
           {seam.lessens !== '' && <p className="text-ash">{seam.lessens}</p>}
         </div>

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
-import { STATIONS } from '../../job/stations'
+import { useStationWord } from '../../job/useStationWord'
 
 export interface FollowsProps {
   /** The card stands beside it, with what matters here and at the next station: that is not said twice. */
@@ -13,7 +13,7 @@ export function Follows({ besideTheCard = false }: FollowsProps): ReactNode {
   const { view } = useJob()
   const { part, figures } = view.plan
   const { available } = view
-  const word = (station: string) => STATIONS.find((entry) => entry.station === station)?.word ?? ''
+  const word = useStationWord()
   const onTheCard = ['part', 'iron']
   const cautions = part.cautions.filter(({ station }) => !besideTheCard || !onTheCard.includes(station))
   const forbidden = part.forbidden.map((test) => test.test).join(', ')

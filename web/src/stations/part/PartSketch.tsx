@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
-import { useShop } from '../../job/ShopContext'
 
 const SIDES = ['part.length', 'part.width', 'part.height'] as const
 const BOX = { width: 270, height: 150 }
@@ -11,7 +10,6 @@ const BACK = [0.5, -0.42] as const
 /** The part's bounding box to scale, with the break where it lies. */
 export function PartSketch(): ReactNode {
   const { view, field } = useJob()
-  const { units } = useShop()
   const { size_mm, break_at: share, longest } = view.plan.part.sketch
   const known = size_mm != null
   const [length, width, height] = size_mm ?? [3, 2, 1.2]
@@ -30,8 +28,7 @@ export function PartSketch(): ReactNode {
     height: `M${at(0, 0, share)}L${at(1, 0, share)}L${at(1, 1, share)}`,
   }[longest]
   const texts = SIDES.map((key) => {
-    const { metric, imperial } = field(key)
-    const shown = units === 'imperial' ? imperial : metric
+    const { shown } = field(key)
     return shown == null ? '' : `${shown.number} ${shown.unit}`
   })
   return (

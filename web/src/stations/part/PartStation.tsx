@@ -1,11 +1,8 @@
 import { useState, type ReactNode } from 'react'
-import type { UnitSystem } from '../../api/client'
 import type { FieldView } from '../../api/fields'
 import { Fig } from '../../job/Fig'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
-import { useShop } from '../../job/ShopContext'
-import { inUnits } from '../../quantity/show'
 import { Fold } from '../../ui/Fold'
 import { Follows } from './Follows'
 import { BEFORE_ANSWER, GROUPS, groupOf } from './groups'
@@ -22,7 +19,6 @@ export function PartStation(): ReactNode {
   const { next: first } = view.standing
   const lock = view.plan.locks.find((candidate) => candidate.station === 'part')
   const sheet = useSheet(first.station === 'part' && first.key !== '' ? first.key : next?.key)
-  const { units } = useShop()
   return (
     <div className="flex min-h-0 grow flex-col">
       <p className="mb-2 border-b border-rule pb-2" data-testid="part-next">
@@ -56,7 +52,7 @@ export function PartStation(): ReactNode {
             <Fold
               key={group.id}
               title={group.title}
-              summary={summary((group.summed ?? group.keys).map(field), units)}
+              summary={summary((group.summed ?? group.keys).map(field))}
               open={sheet.isOpen(group.id)}
               onOpenChange={(open) => sheet.turn(group.id, open)}
             >
@@ -86,15 +82,12 @@ function useSheet(nextKey: string | undefined) {
 }
 
 /** What is known of a part of the sheet, in a line. */
-function summary(fields: readonly FieldView[], units: UnitSystem): string {
+function summary(fields: readonly FieldView[]): string {
   const said = fields.flatMap((field) => {
     if (field.typed === '') return []
-    const { metric, imperial } = field
     if (field.asks_for === 'yes_no') return field.typed === 'yes' ? [field.label.toLowerCase()] : []
-    if (metric != null && imperial != null) {
-      const shown = inUnits({ metric, imperial }, units)
-      return [`${BEFORE_ANSWER[field.key] ?? ''}${shown.number} ${shown.unit}`.trim()]
-    }
+    if (field.shown != null)
+      return [`${BEFORE_ANSWER[field.key] ?? ''}${field.shown.number} ${field.shown.unit}`.trim()]
     const label = (id: string) => field.choices.find((choice) => choice.id === id)?.label ?? id
     if (field.choices.length === 0) return [field.typed]
     return [(BEFORE_ANSWER[field.key] ?? '') + field.typed.split(',').map(label).join(', ').toLowerCase()]

@@ -16,9 +16,9 @@ export function GrooveSection({ seam, cut }: GrooveSectionProps): ReactNode {
   const [frame, width] = useWidth<SVGSVGElement>(520, 280)
   const WIDTH = Math.min(width, 560)
   const both = seam.form === 'double_V'
-  const opens = cut.section.top_width_mm
+  const opens = cut.top_width_mm
   // One scale all along, so that a thinner place looks thinner.
-  const widest = Math.max(...seam.cuts.map((it) => it.section.top_width_mm))
+  const widest = Math.max(...seam.cuts.map((it) => it.top_width_mm))
   const scale = Math.min(
     (WIDTH - 150) / Math.max(widest * 1.6, 10),
     (HEIGHT - TOP - 40) / Math.max(...seam.cuts.map((it) => it.wall_mm)),

@@ -7,10 +7,8 @@ type Bead = Schemas['StripBead']
 
 export interface BeadStripProps {
   seam: Seam
-  /** The bead that comes next. */
-  next: Schemas['BeadAt'] | null
-  /** Chosen for correction; nothing where nothing can be chosen. */
-  onChoose?: ((bead: Bead) => void) | undefined
+  /** The number of the bead that comes next. */
+  next: number | null
 }
 
 /** As wide as it is drawn: what is written on it stays as large as the rest. */
@@ -19,14 +17,8 @@ const EDGE = 20
 const ROW = 30
 const HIGH = 24
 
-const isAt = (a: Schemas['BeadAt'], b: Schemas['BeadAt'] | null): boolean =>
-  b !== null &&
-  a.crack === b.crack &&
-  a.layer === b.layer &&
-  a.side === b.side &&
-  a.beside === b.beside &&
-  a.along === b.along &&
-  (a.hole ?? 0) === (b.hole ?? 0)
+const isNext = (bead: Bead, next: number | null): boolean =>
+  next !== null && !bead.laid && bead.number === next
 
 /** Laid metal: one ripple after the other. */
 const ripples = (x: number, y: number, wide: number, high: number): string => {
@@ -77,20 +69,20 @@ function End({ x, y, what, open }: { x: number; y: number; what: string; open: b
 }
 
 /** One seam with its beads, from its first end to its last: layers from the root up. */
-export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
+export function BeadStrip({ seam, next }: BeadStripProps): ReactNode {
   const [box, width] = useWidth<HTMLElement>(USUAL, 280)
   const scale = (width - 2 * EDGE - 44) / seam.length_mm
   const x = (mm: number) => EDGE + 22 + mm * scale
   // A layer whose beads lie beside each other has a line for each.
   const rows = seam.layers.flatMap((layer) =>
-    [...new Set(layer.beads.map((bead) => bead.at.beside))].map((beside) => ({
+    [...new Set(layer.beads.map((bead) => bead.beside))].map((beside) => ({
       key: `${layer.layer}.${layer.side}.${beside}`,
-      beads: layer.beads.filter((bead) => bead.at.beside === beside),
+      beads: layer.beads.filter((bead) => bead.beside === beside),
       words: layer.words,
     })),
   )
   const most = Math.max(...seam.layers.map((layer) => layer.layer))
-  const inHand = rows.findIndex((row) => row.beads.some((bead) => isAt(bead.at, next)))
+  const inHand = rows.findIndex((row) => row.beads.some((bead) => isNext(bead, next)))
   // The layer in hand, what lies under it and what comes on top: more of a deep groove would be too small to read.
   const from = Math.max(0, Math.min(inHand < 0 ? 0 : inHand - 1, rows.length - 3))
   const shown = rows.slice(from, from + 3).toReversed()
@@ -104,19 +96,17 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
           return (
             <g key={row.key} data-testid="strip-row">
               {row.beads.map((bead) => {
-                const here = isAt(bead.at, next)
+                const here = isNext(bead, next)
                 const [left, wide] = [x(bead.from_mm) + 2, (bead.to_mm - bead.from_mm) * scale - 4]
                 const arrow = bead.leftward
                   ? `M${left + wide - 8} ${y + HIGH / 2}H${left + 12}m10 -6l-10 6 10 6`
                   : `M${left + 8} ${y + HIGH / 2}H${left + wide - 12}m-10 -6l10 6 -10 6`
                 return (
                   <g
-                    key={bead.at.along}
+                    key={bead.along}
                     fill="none"
                     stroke={bead.laid || here ? 'var(--chalk)' : 'var(--scribe)'}
                     strokeWidth={here ? 3 : 1.5}
-                    onClick={onChoose === undefined ? undefined : () => onChoose(bead)}
-                    className={onChoose === undefined ? undefined : 'cursor-pointer'}
                   >
                     <rect x={left} y={y} width={Math.max(2, wide)} height={HIGH} fill="var(--iron)" />
                     {bead.laid && <path d={ripples(left, y, Math.max(2, wide), HIGH)} />}
@@ -145,11 +135,11 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
         <End x={width - EDGE - 4} y={middle - 4} what={seam.ends[1] ?? ''} open={seam.open[1] === true} />
         {seam.holes.map((bead) => (
           <HoleBead
-            key={bead.at.hole}
+            key={bead.from_mm}
             x={bead.from_mm > 0 ? width - EDGE - 4 : EDGE + 4}
             y={middle - 4}
             bead={bead}
-            here={isAt(bead.at, next)}
+            here={isNext(bead, next)}
           />
         ))}
         <g fontSize="16" fill="var(--ash)">
@@ -171,15 +161,16 @@ export function BeadStrip({ seam, next, onChoose }: BeadStripProps): ReactNode {
 }
 
 /** The strip for whoever does not see it. */
-const spoken = (seam: Seam, next: Schemas['BeadAt'] | null): string => {
+const spoken = (seam: Seam, next: number | null): string => {
   const beads = [...seam.layers.flatMap((layer) => layer.beads), ...seam.holes]
   const laid = beads.filter((bead) => bead.laid).length
-  const here = beads.find((bead) => isAt(bead.at, next))
+  const layer = seam.layers.find((it) => it.beads.some((bead) => isNext(bead, next)))
+  const here = layer?.beads.find((bead) => isNext(bead, next))
   const to =
-    here === undefined
-      ? ''
-      : here.at.hole == null
-        ? `, the next at place ${here.at.along} of layer ${here.at.layer}`
-        : ', the next in its stop-hole'
+    layer !== undefined && here !== undefined
+      ? `, the next at place ${here.along} of layer ${layer.layer}`
+      : seam.holes.some((bead) => isNext(bead, next))
+        ? ', the next in its stop-hole'
+        : ''
   return `Seam ${seam.letter}: ${laid} of ${beads.length} beads laid${to}`
 }

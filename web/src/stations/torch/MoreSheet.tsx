@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { useTables } from '../../job/TablesContext'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
-import { DEEDS } from './piece-words'
 
 export interface MoreSheetProps {
   open: boolean
@@ -16,10 +16,11 @@ export interface MoreSheetProps {
 
 /** What is said less often while it burns: one press each. */
 export function MoreSheet({ open, onClose, onSay, onAlign, onHelper }: MoreSheetProps): ReactNode {
+  const { deeds } = useTables()
   return (
     <Sheet title="What was done?" open={open} onOpenChange={(next) => !next && onClose()}>
       <div className="grid gap-2 sm:grid-cols-2">
-        {DEEDS.map(([what, words]) => (
+        {deeds.map(({ deed: what, words }) => (
           <Button
             key={what}
             large

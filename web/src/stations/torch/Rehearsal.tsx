@@ -59,7 +59,7 @@ export function Rehearsal({ torch }: { torch: Schemas['TorchPlan'] }): ReactNode
       </div>
       {seam !== undefined && shown !== undefined && (
         <div className="mt-2 bench:grid bench:grid-cols-[minmax(0,1fr)_auto] bench:gap-x-5">
-          <BeadStrip seam={seam} next={step.bead ?? null} />
+          <BeadStrip seam={seam} next={step.bead == null ? null : (bead?.number ?? null)} />
           <OnTheMap bead={shown} />
         </div>
       )}

@@ -8,7 +8,7 @@ const GROOVE = 'M34 26L48 46L62 26'
 const BEAD = 'M33 26Q48 12 63 26'
 
 /** Strokes of each thing that is seen: what is iron, and what is wrong with it. */
-const DRAWN: Readonly<Record<Schemas['Seen'], Section>> = {
+const DRAWN: Readonly<Record<Schemas['Symptom'], Section>> = {
   no_flow: {
     iron: ['M2 26H94V50H2V26'],
     wrong: <path d="M48 26a9 9 0 1 1 .1 0M70 26a5 5 0 1 1 .1 0" />,
@@ -69,6 +69,6 @@ const DRAWN: Readonly<Record<Schemas['Seen'], Section>> = {
 }
 
 /** What is seen, as it looks: iron in section, what is wrong in the heavier line. */
-export function SeenDrawing({ seen }: { seen: Schemas['Seen'] }): ReactNode {
+export function SeenDrawing({ seen }: { seen: Schemas['Symptom'] }): ReactNode {
   return <SectionDrawing {...DRAWN[seen]} />
 }

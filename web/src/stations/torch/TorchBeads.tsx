@@ -41,7 +41,7 @@ export function TorchBeads(props: TorchBeadsProps): ReactNode {
         {order.seams
           .filter((seam) => seam.crack === upcoming.at.crack)
           .map((seam) => (
-            <BeadStrip key={seam.crack} seam={seam} next={upcoming.at} />
+            <BeadStrip key={seam.crack} seam={seam} next={upcoming.number} />
           ))}
         <div className="flex flex-wrap items-center gap-x-3">
           <p className="text-[17px]">

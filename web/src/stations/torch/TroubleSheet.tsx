@@ -17,7 +17,7 @@ export interface TroubleSheetProps {
 /** It does not go well: what is seen, what may be behind it and why, what to do; and whether to go on at all. */
 export function TroubleSheet({ open, onClose, onSay, onStop }: TroubleSheetProps): ReactNode {
   const { view } = useJob()
-  const [seen, setSeen] = useState<Schemas['Seen'] | null>(null)
+  const [seen, setSeen] = useState<Schemas['Symptom'] | null>(null)
   const trouble = view.plan.torch?.trouble ?? []
   const found = trouble.find((it) => it.seen === seen)
   const rule = view.plan.torch?.stop_rule ?? null

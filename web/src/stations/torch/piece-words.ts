@@ -14,14 +14,3 @@ export const beadDone = (number: number, soaking: boolean): string =>
 
 /** What is pressed of a seam that is filled in one flow: at its beginning, and at its end. */
 export const flowDone = (begins: boolean): string => (begins ? 'Filling begun' : 'Seam filled')
-
-/** What is said less often at the torch, in the order of the work. */
-export const DEEDS = [
-  ['tacked', 'Tacked'],
-  ['hole_filled', 'Stop-hole filled'],
-  ['refilled', 'Pinhole refilled'],
-  ['ground_out', 'Ground out hot'],
-  ['turned', 'Turned'],
-  ['held_at_joint', 'Flame held on the joint'],
-  ['held_over', 'Held warm over a break'],
-] as const

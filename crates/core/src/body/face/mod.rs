@@ -27,7 +27,7 @@ pub type Edge = (At, At);
 
 /// A flat body.
 #[derive(Debug, Clone, PartialEq)]
-pub struct Piece {
+pub struct FlatBody {
     pub iron: IronProperties,
     pub outline: Vec<At>,
     pub holes: Vec<Hole>,
@@ -39,9 +39,9 @@ pub struct Piece {
     pub cracks: Vec<Vec<At>>,
 }
 
-/// Places nearer to each other than this are one.
+/// House: places nearer to each other than this are one.
 pub(super) const ONE_PLACE_MM: f64 = 0.05;
-/// Sides a round is laid out with. The ring of as many sides has the same area as the round.
+/// House: sides a round hole is laid out with.
 const ROUND_SIDES: u32 = 40;
 /// House: longest side of a face that is reckoned with, 20 m.
 const LONGEST_MM: f64 = 20_000.0;
@@ -71,7 +71,7 @@ impl Hole {
     }
 }
 
-impl Piece {
+impl FlatBody {
     /// The rims: the outline first, then each hole's.
     #[must_use]
     pub fn rims(&self) -> Vec<Vec<At>> {

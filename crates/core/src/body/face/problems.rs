@@ -1,10 +1,10 @@
 //! What keeps a face from being reckoned with.
 
-use super::{Edge, Hole, LONGEST_MM, NARROWEST_MM, ONE_PLACE_MM, POINTS, Piece, far_sides};
+use super::{Edge, FlatBody, Hole, LONGEST_MM, NARROWEST_MM, ONE_PLACE_MM, POINTS, far_sides};
 use crate::base::problem::{FieldProblem, OutOfRange, Problems};
 use crate::map::{At, area_mm2, closed, crosses_itself, crossing, inside, nearest};
 
-impl Piece {
+impl FlatBody {
     pub(super) fn hole_problems(&self, problems: &mut Problems) {
         let rims = self.rims();
         for (at, rim) in rims.iter().enumerate().skip(1) {

@@ -7,7 +7,7 @@ use std::collections::BTreeSet;
 use std::sync::Arc;
 
 use crate::heat::{Burnt, FreeEdges, OutOfHeat, WallEnds};
-use crate::sim::Body;
+use crate::sim::ThermalBody;
 
 use rise::RiseTable;
 pub(super) use rise::{RiseRows, RowsOf};
@@ -55,7 +55,7 @@ pub struct HoleOf {
     pub last: bool,
 }
 
-/// How near to a seam a free edge is felt, in mm.
+/// House: how near to a seam a free edge is felt, in mm.
 pub const EDGE_FELT_WITHIN_MM: f64 = 100.0;
 
 /// The wall along a seam that ends at its open ends, or so far beyond those that are closed.
@@ -118,7 +118,7 @@ pub struct BeadPlace {
 /// The part, its window and its seams.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BeadWork {
-    pub body: Body,
+    pub body: ThermalBody,
     /// A bead begins between these, in degC.
     pub least_c: f64,
     pub most_c: f64,
@@ -135,7 +135,7 @@ pub struct BeadWork {
 
 /// A bead that lies there, and when it ended on the clock of the run, in s; before the run that is under 0.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Laid {
+pub struct PastBead {
     pub place: BeadPlace,
     pub ended_s: f64,
 }
@@ -238,7 +238,7 @@ impl BeadCourse {
     /// # Source
     /// House, on conduction in a plate ([`bead_rise_k`](super::bead_rise_k)) and a lump that loses heat.
     #[must_use]
-    pub fn order(&self, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
+    pub fn order(&self, bulk_c: f64, laid: &[PastBead]) -> Option<BeadSchedule> {
         let taken = self.taken(bulk_c, laid)?;
         let end_to_end_waiting_s =
             if taken.end_to_end { Some(taken.waiting_s) } else { self.end_to_end_waiting_s(bulk_c, laid) };
@@ -246,7 +246,7 @@ impl BeadCourse {
     }
 
     /// The same, but for what laying them from end to end would wait: that is only looked at as far as it waits less.
-    pub(super) fn taken(&self, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
+    pub(super) fn taken(&self, bulk_c: f64, laid: &[PastBead]) -> Option<BeadSchedule> {
         let run = Run::new(self, bulk_c, laid);
         let stepped = run.clone().all(false, f64::INFINITY);
         let to_beat_s = stepped.as_ref().map_or(f64::INFINITY, |stepped| stepped.waiting_s);
@@ -255,7 +255,7 @@ impl BeadCourse {
         plain.or(stepped)
     }
 
-    pub(super) fn end_to_end_waiting_s(&self, bulk_c: f64, laid: &[Laid]) -> Option<f64> {
+    pub(super) fn end_to_end_waiting_s(&self, bulk_c: f64, laid: &[PastBead]) -> Option<f64> {
         Run::new(self, bulk_c, laid).all(true, f64::INFINITY).map(|plain| plain.waiting_s)
     }
 
@@ -269,13 +269,13 @@ impl BeadCourse {
 
     /// When this bead may begin, from a bulk temperature on; nothing for never.
     #[must_use]
-    pub fn may_begin(&self, bulk_c: f64, laid: &[Laid], place: BeadPlace) -> Option<MayBegin> {
+    pub fn may_begin(&self, bulk_c: f64, laid: &[PastBead], place: BeadPlace) -> Option<MayBegin> {
         Run::new(self, bulk_c, laid).may_begin(place)
     }
 
     /// The part as a whole after so many seconds in these states of heat, with the beads that ended in them.
     #[must_use]
-    pub fn bulk_after(&self, bulk_c: f64, seconds: f64, laid: &[Laid], burnt: &Burnt) -> f64 {
+    pub fn bulk_after(&self, bulk_c: f64, seconds: f64, laid: &[PastBead], burnt: &Burnt) -> f64 {
         Run::new(self, bulk_c, &[]).after(seconds, laid, burnt)
     }
 
@@ -294,7 +294,7 @@ impl BeadCourse {
 
 /// The order in which the beads go down, asked once.
 #[must_use]
-pub fn bead_order(work: &BeadWork, bulk_c: f64, laid: &[Laid]) -> Option<BeadSchedule> {
+pub fn bead_order(work: &BeadWork, bulk_c: f64, laid: &[PastBead]) -> Option<BeadSchedule> {
     BeadCourse::new(work.clone()).order(bulk_c, laid)
 }
 
@@ -308,11 +308,17 @@ mod tests {
     use crate::iron::Iron;
     use crate::quantity::{Celsius, Kilograms, Millimetres};
 
-    fn body(kg: f64, [l, w, h]: [f64; 3], ambient_c: f64) -> Body {
+    fn body(kg: f64, [l, w, h]: [f64; 3], ambient_c: f64) -> ThermalBody {
         let mm = |value| Millimetres::new(value).unwrap();
         let ambient = Celsius::new(ambient_c).unwrap();
-        Body::new(Iron::Gray.properties(), Kilograms::new(kg).unwrap(), (mm(l), mm(w), mm(h)), 1.0, ambient)
-            .unwrap()
+        ThermalBody::new(
+            Iron::Gray.properties(),
+            Kilograms::new(kg).unwrap(),
+            (mm(l), mm(w), mm(h)),
+            1.0,
+            ambient,
+        )
+        .unwrap()
     }
 
     fn passes(layers: u32) -> Vec<Pass> {
@@ -359,7 +365,7 @@ mod tests {
         let mut work = cold(120.0, 1);
         let mm = |value| Millimetres::new(value).unwrap();
         let kg = Kilograms::new(14.0).unwrap();
-        work.body = Body::new(
+        work.body = ThermalBody::new(
             Iron::Ductile.properties(),
             kg,
             (mm(400.0), mm(200.0), mm(60.0)),
@@ -458,12 +464,12 @@ mod tests {
     fn what_is_laid_is_not_laid_again_and_its_heat_is_felt() {
         let work = cold(140.0, 1);
         let at = |along| BeadPlace { seam: 0, pass: 0, lane: 0, along };
-        let laid = [0, 1, 2, 3, 4].map(|along| Laid { place: at(along), ended_s: 0.0 });
+        let laid = [0, 1, 2, 3, 4].map(|along| PastBead { place: at(along), ended_s: 0.0 });
         let warm = bead_order(&work, 30.0, &laid).unwrap();
         assert_eq!(warm.beads.len(), 1);
         assert_eq!(warm.beads[0].place, at(5));
         assert!(warm.beads[0].wait_s > 10.0);
-        let rested = laid.map(|laid| Laid { ended_s: -3600.0, ..laid });
+        let rested = laid.map(|laid| PastBead { ended_s: -3600.0, ..laid });
         assert_eq!(bead_order(&work, 30.0, &rested).unwrap().beads[0].wait_s, 0.0);
     }
 
@@ -530,14 +536,14 @@ mod tests {
 
     #[test]
     fn what_was_worked_out_for_another_way_changes_nothing() {
-        let runs = crate::heat::Runs::default();
+        let sims = crate::heat::SimCache::default();
         for (power_w, layers) in [(1320.0, 2), (1650.0, 2), (1320.0, 3), (1320.0, 2)] {
             let mut work = cold(140.0, layers);
             work.seams[0].power_w = power_w;
-            let kept = runs.bead_order(&runs.bead_course(work.clone()), 18.0);
+            let kept = sims.bead_order(&sims.bead_course(work.clone()), 18.0);
             let alone = bead_order(&work, 18.0, &[]).unwrap();
             assert_eq!(kept.as_ref().as_ref().map(|it| &it.beads), Some(&alone.beads));
-            let waits_s = runs.end_to_end_waiting_s(&runs.bead_course(work), 18.0);
+            let waits_s = sims.end_to_end_waiting_s(&sims.bead_course(work), 18.0);
             assert_eq!(waits_s, alone.end_to_end_waiting_s);
         }
     }
@@ -577,7 +583,7 @@ mod tests {
         let course = BeadCourse::new(BeadWork { one_after_another: true, ..two.clone() });
         assert_eq!(course.side_by_side().order(18.0, &[]), Some(beside));
         // What was begun elsewhere is left as it is.
-        let elsewhere = Laid { place: BeadPlace { seam: 1, pass: 0, lane: 0, along: 0 }, ended_s: 0.0 };
+        let elsewhere = PastBead { place: BeadPlace { seam: 1, pass: 0, lane: 0, along: 0 }, ended_s: 0.0 };
         assert_eq!(course.order(18.0, &[elsewhere]).unwrap().beads[0].place.seam, 0);
     }
 
@@ -585,7 +591,7 @@ mod tests {
     fn one_bead_is_asked_for_alone() {
         let course = BeadCourse::new(cold(140.0, 1));
         let at = |along| BeadPlace { seam: 0, pass: 0, lane: 0, along };
-        let laid = [Laid { place: at(2), ended_s: 0.0 }];
+        let laid = [PastBead { place: at(2), ended_s: 0.0 }];
         let beside = course.may_begin(25.0, &laid, at(3)).unwrap();
         let far = course.may_begin(25.0, &laid, at(5)).unwrap();
         assert!(beside.wait_s > 30.0 && far.wait_s == 0.0 && beside.now_c > far.now_c);
@@ -600,7 +606,7 @@ mod tests {
         let place = BeadPlace { seam: 0, pass: 0, lane: 0, along: 0 };
         let out = Burnt::default();
         let rests = course.bulk_after(60.0, 600.0, &[], &out);
-        let works = course.bulk_after(60.0, 600.0, &[Laid { place, ended_s: 600.0 }], &out);
+        let works = course.bulk_after(60.0, 600.0, &[PastBead { place, ended_s: 600.0 }], &out);
         assert!(rests < 60.0 && rests > 18.0);
         // Hand-worked: 1320 W x 140 / 6 mm / 2.5 mm/s = 12,320 J in 9 kg at 437 J/kgK
         assert!((works - rests - 3.13).abs() < 0.1, "{}", works - rests);

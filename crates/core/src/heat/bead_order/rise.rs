@@ -7,7 +7,7 @@ use statrs::function::erf::erf;
 
 use crate::heat::bead_rise::{FreeEdges, GIVES_OFF, SOONEST_S, TAKEN_AT_C, WallEnds};
 use crate::iron::IronProperties;
-use crate::sim::Body;
+use crate::sim::ThermalBody;
 
 use super::BeadSeam;
 
@@ -42,7 +42,7 @@ pub(crate) struct RowsOf {
 }
 
 impl RowsOf {
-    pub fn new(body: &Body, seam: &BeadSeam) -> Self {
+    pub fn new(body: &ThermalBody, seam: &BeadSeam) -> Self {
         let along = seam.ends.along;
         let thrown_back_mm = if along == FreeEdges::default() { 0.0 } else { along.reach_mm(seam.length_mm) };
         Self {
@@ -65,6 +65,7 @@ impl RowsOf {
 
 impl RiseRows {
     pub fn new(of: RowsOf) -> Self {
+        /// Seconds in a day, by definition.
         const A_DAY_S: f64 = 86_400.0;
         let count = ((A_DAY_S / SOONEST_S).ln() / ROW).ceil() as usize + 1;
         Self { of, rows: (0..count).map(|_| OnceLock::new()).collect() }
@@ -205,7 +206,7 @@ impl RiseTable {
     /// Until a bead is not to be felt any more, for a day at most.
     ///
     /// As [`bead_rise_k`](crate::heat::bead_rise_k).
-    pub fn new(body: &Body, seam: &BeadSeam, rows: Arc<RiseRows>) -> Self {
+    pub fn new(body: &ThermalBody, seam: &BeadSeam, rows: Arc<RiseRows>) -> Self {
         let joules = seam.power_w * seam.each_s();
         let bulk_k = joules / (body.mass.kilograms() * body.iron.specific_heat(TAKEN_AT_C));
         Self::of(rows, (seam.along(), seam.ends), joules, bulk_k)

@@ -145,6 +145,7 @@ impl Belief {
     /// House.
     #[must_use]
     pub fn setting_the_strength(&self) -> Vec<Iron> {
+        /// House: an iron less likely than this sets no strength.
         const LEAST: f64 = 0.05;
         self.plausible.iter().copied().filter(|iron| self.of(*iron) >= LEAST).collect()
     }

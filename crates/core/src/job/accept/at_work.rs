@@ -5,7 +5,7 @@ use uuid::Uuid;
 use super::super::bounds::{FOLLOWED_MOST, LIST_MOST, SEAM_READINGS_MOST};
 
 use super::super::WorkStep;
-use super::{Asked, Refusal, holds, refused, room_for};
+use super::{ChangeContext, Refusal, holds, refused, room_for};
 use crate::base::day::Day;
 use crate::base::problem::FieldProblem;
 use crate::faults::acceptance::Found;
@@ -13,7 +13,7 @@ use crate::faults::acceptance::Found;
 /// **House**: no part is waited for any longer.
 const PASS_MOST_MIN: f64 = 72.0 * 60.0;
 
-impl Asked<'_> {
+impl ChangeContext<'_> {
     pub(super) fn seam_measured(&self, crack: Uuid) -> Result<(), Refusal> {
         let known = self.round.cracks.iter().any(|known| known.id == crack);
         holds(known, "crack", "that crack is no longer there", "")?;

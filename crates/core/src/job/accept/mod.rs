@@ -79,11 +79,11 @@ pub fn accept(
     if over && !matches!(change, Change::PutAway | Change::BringBack) {
         return refused("practice", "this practice is over", "play it again");
     }
-    Asked { job, round: job.round(), change, base, today, allowed: &allowed }.accepted(sender)
+    ChangeContext { job, round: job.round(), change, base, today, allowed: &allowed }.accepted(sender)
 }
 
 /// One change, and what it is judged by.
-struct Asked<'a> {
+struct ChangeContext<'a> {
     job: &'a Job,
     /// The round in hand.
     round: &'a Round,
@@ -93,7 +93,7 @@ struct Asked<'a> {
     allowed: &'a dyn Fn() -> Allowed,
 }
 
-impl Asked<'_> {
+impl ChangeContext<'_> {
     fn accepted(&self, sender: &str) -> Result<(), Refusal> {
         let Self { job, round, .. } = self;
         match self.change {

@@ -3,13 +3,13 @@
 use uuid::Uuid;
 
 use super::super::understood::lengths;
-use super::{Asked, Refusal, holds, refused};
+use super::{ChangeContext, Refusal, holds, refused};
 use crate::base::problem::FieldProblem;
 use crate::iron::TypedValues;
 use crate::map::{Drawn, MarkKind, Shape};
 use crate::quantity::UnitSystem;
 
-impl Asked<'_> {
+impl ChangeContext<'_> {
     pub(super) fn straightened(&self, face: Uuid, picture: Uuid) -> Result<(), Refusal> {
         self.on_a_face(face)?;
         let known = self.job.pictures.iter().any(|known| known.id == picture);

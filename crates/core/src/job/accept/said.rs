@@ -5,13 +5,13 @@ use uuid::Uuid;
 use super::super::Observed;
 use super::super::bounds::LIST_MOST;
 use super::super::round::letters;
-use super::{Allowed, Asked, Refusal, holds, refused, room_for};
+use super::{Allowed, ChangeContext, Refusal, holds, refused, room_for};
 use crate::base::problem::FieldProblem;
-use crate::field::{self, FieldValue, Saying, id_in, job_field, parse_value};
+use crate::field::{self, FieldValue, ParseContext, id_in, job_field, parse_value};
 use crate::iron::{Iron, LookTest, MeasuredTest, TypedValues};
 use crate::quantity::UnitSystem;
 
-impl Asked<'_> {
+impl ChangeContext<'_> {
     pub(super) fn set(&self, key: &str, typed: &str, shown_in: UnitSystem) -> Result<(), Refusal> {
         let Some(spec) = job_field(key) else {
             return refused(key, "there is no such field", "");
@@ -19,7 +19,7 @@ impl Asked<'_> {
         if !id_in(key).is_none_or(|id| self.has_fields(id)) {
             return refused(key, "that is no longer there", "");
         }
-        let value = parse_value(key, spec, typed, Saying { shown_in, today: self.today })?;
+        let value = parse_value(key, spec, typed, ParseContext { shown_in, today: self.today })?;
         if key == field::method::CHOICE.key()
             && value.is_some()
             && let Some((why, unlock)) = (self.allowed)().no_method

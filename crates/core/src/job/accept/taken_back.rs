@@ -2,9 +2,9 @@
 
 use uuid::Uuid;
 
-use super::{Asked, Refusal, holds};
+use super::{ChangeContext, Refusal, holds};
 
-impl Asked<'_> {
+impl ChangeContext<'_> {
     pub(super) fn struck(&self, target: Uuid, reason: &str) -> Result<(), Refusal> {
         holds(!reason.trim().is_empty(), "reason", "say why it is crossed out", "misread, wrong button")?;
         let Self { job, round, .. } = self;

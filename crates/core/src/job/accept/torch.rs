@@ -4,10 +4,10 @@ use std::collections::BTreeSet;
 
 use super::super::bounds::TORCH_MOST;
 use super::super::{BeadAt, Deed, HeatRef, Lighting, Round, TorchEntry};
-use super::{Asked, Refusal, holds, refused, room_for};
+use super::{ChangeContext, Refusal, holds, refused, room_for};
 use crate::base::problem::FieldProblem;
 
-impl Asked<'_> {
+impl ChangeContext<'_> {
     pub(super) fn lit(&self, owned: &str, what: Lighting) -> Result<(), Refusal> {
         let burns = self.round.lit.is_some() && self.round.stopped().is_none();
         holds(!burns, "light", "it is lit already", "")?;

@@ -4,14 +4,14 @@ use std::collections::HashMap;
 
 use uuid::Uuid;
 
-use super::super::{Change, Crack, Face, Fact, HardSpot, Lit, Mark, Neighbour, Picture, Understood};
+use super::super::{Change, Crack, Face, Fact, HardSpot, Lit, Mark, Neighbour, Parsed, Picture};
 use super::{Damaged, Job};
 use crate::secret::{Broken, Practice, Practised};
 
 impl Job {
     pub(super) fn apply(&mut self, fact: &Fact, names: &HashMap<Uuid, String>) {
         // What was understood when it was said; of what is older than that was kept, what is today.
-        let today = fact.understood.is_none().then(|| Understood::of(&fact.change, None)).flatten();
+        let today = fact.understood.is_none().then(|| Parsed::of(&fact.change, None)).flatten();
         let understood = fact.understood.as_ref().or(today.as_ref());
         let (id, at_ms) = (fact.id, fact.at_ms());
         let found_in_round = self.rounds.len();

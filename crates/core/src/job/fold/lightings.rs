@@ -5,7 +5,7 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 use super::super::{
-    CHANNELS, Fact, HeatRef, Lit, LogEntry, Reading, Recorded, TorchEntry, Understood, every_channel,
+    CHANNELS, Fact, HeatRef, Lit, LogEntry, Parsed, Reading, Recorded, TorchEntry, every_channel,
     job_ms_to_clock,
 };
 use super::Job;
@@ -97,10 +97,10 @@ impl Job {
     }
 
     /// Something said at the torch goes into the log of the lighting it belongs to.
-    pub(super) fn at_torch(&mut self, fact: &Fact, entry: &TorchEntry, understood: Option<&Understood>) {
+    pub(super) fn at_torch(&mut self, fact: &Fact, entry: &TorchEntry, understood: Option<&Parsed>) {
         let Some((lit, log)) = self.log_in_hand() else { return };
         let celsius = match understood {
-            Some(Understood::Celsius(celsius)) => Some(*celsius),
+            Some(Parsed::Celsius(celsius)) => Some(*celsius),
             _ => None,
         };
         let stick = matches!(entry, TorchEntry::Stick { .. });

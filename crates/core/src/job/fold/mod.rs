@@ -15,7 +15,7 @@ pub(super) use self::names::names;
 use super::{Face, Fact, Observed, Picture, Round};
 use crate::base::log::{OwnWord, own_words, undone};
 use crate::casting::said::Shows;
-use crate::field::{self, FieldValue, Held};
+use crate::field::{self, FieldState, FieldValue};
 use crate::record::Estimate;
 use crate::secret::Practice;
 
@@ -100,8 +100,12 @@ impl Job {
 
     /// As if a field held this: to try what would be, nothing is said.
     pub(crate) fn assume(&mut self, key: &str, value: FieldValue) {
-        let held =
-            Held { typed: String::new(), value: Some(value), revision: 0, not_understood: String::new() };
+        let held = FieldState {
+            typed: String::new(),
+            value: Some(value),
+            revision: 0,
+            not_understood: String::new(),
+        };
         self.round_mut().values.insert(key.to_owned(), held);
     }
 

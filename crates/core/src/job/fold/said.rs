@@ -1,8 +1,8 @@
 //! What was said of a field, seen or measured of the iron, and answered afterwards.
 
-use super::super::{Became, Change, CheckWhat, Fact, Followed, Looked, Observed, Understood};
+use super::super::{Became, Change, CheckWhat, Fact, Followed, Looked, Observed, Parsed};
 use super::{Damaged, Job};
-use crate::field::{self, FieldValue, Held, job_field, parse_value};
+use crate::field::{self, FieldState, FieldValue, job_field, parse_value};
 use crate::iron::TypedValues;
 use crate::quantity::UnitSystem;
 
@@ -11,14 +11,14 @@ impl Job {
         &mut self,
         fact: &Fact,
         (key, typed, shown_in): (&str, &str, UnitSystem),
-        understood: Option<&Understood>,
+        understood: Option<&Parsed>,
     ) {
         let Some(spec) = job_field(key) else {
             self.damaged.push(Damaged { revision: fact.revision, text: format!("{key}: {typed}") });
             return;
         };
         let (value, not_understood) = match understood {
-            Some(Understood::Field(value)) => (value.clone(), String::new()),
+            Some(Parsed::Field(value)) => (value.clone(), String::new()),
             _ => match parse_value(key, spec, typed, shown_in) {
                 Ok(value) => (value, String::new()),
                 Err(problem) => (None, problem.message),
@@ -35,7 +35,7 @@ impl Job {
         if key == field::hand_over::BECAME.key() {
             self.followed_in_its_field(fact, value.as_ref());
         }
-        let held = Held { typed, value, revision: fact.revision, not_understood };
+        let held = FieldState { typed, value, revision: fact.revision, not_understood };
         self.round_mut().values.insert(key.to_owned(), held);
     }
 
@@ -48,10 +48,10 @@ impl Job {
         }
     }
 
-    pub(super) fn look(&mut self, fact: &Fact, understood: Option<&Understood>) {
+    pub(super) fn look(&mut self, fact: &Fact, understood: Option<&Parsed>) {
         let Change::Look { place, found, count, then, note, .. } = &fact.change else { return };
         let typed = |name: &str| match understood {
-            Some(Understood::Lengths(typed)) => typed.get(name).copied().flatten(),
+            Some(Parsed::Lengths(typed)) => typed.get(name).copied().flatten(),
             _ => None,
         };
         let size_mm = typed("size");
@@ -77,14 +77,14 @@ impl Job {
 
 impl Fact {
     /// What it adds to what is known of the iron.
-    pub(super) fn observed(&self, understood: Option<&Understood>) -> Option<Observed> {
+    pub(super) fn observed(&self, understood: Option<&Parsed>) -> Option<Observed> {
         let (test, outcome, confidence, spot, typed, shown_in) = match &self.change {
             Change::Observe { test, outcome, confidence, spot } => {
                 (test, outcome.clone(), confidence, spot, TypedValues::new(), UnitSystem::Metric)
             }
             Change::Measure { test, typed, shown_in, confidence, spot } => {
                 let outcome = match understood {
-                    Some(Understood::Outcome(outcome)) => outcome.clone(),
+                    Some(Parsed::Outcome(outcome)) => outcome.clone(),
                     _ => String::new(),
                 };
                 (test, outcome, confidence, spot, typed.clone(), *shown_in)

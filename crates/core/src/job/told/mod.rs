@@ -7,7 +7,7 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 use super::fold::names;
-use super::{Became, Change, CheckPlace, Fact, Observed, Understood, WentAt};
+use super::{Became, Change, CheckPlace, Fact, Observed, Parsed, WentAt};
 use crate::base::day::Day;
 use crate::faults::acceptance::Found;
 use crate::field::{Choice, FieldKind, FieldSpec, FieldValue, id_in, job_field};
@@ -44,7 +44,7 @@ impl<'a> Telling<'a> {
             }
             Change::Measure { test, typed, shown_in, confidence, spot } => {
                 let outcome = match &fact.understood {
-                    Some(Understood::Outcome(outcome)) => outcome,
+                    Some(Parsed::Outcome(outcome)) => outcome,
                     _ => "",
                 };
                 self.observed(fact, test, outcome, (*confidence, spot), (typed, *shown_in))
@@ -153,7 +153,7 @@ impl<'a> Telling<'a> {
     }
 
     fn drawn(&self, drawn: &[Drawn]) -> String {
-        /// More than these are a number.
+        /// House: more than these are told as a number.
         const NAMED: usize = 4;
         let off = drawn.iter().all(|it| it.shape.is_none());
         let thing = |it: &Drawn| {
@@ -170,7 +170,7 @@ impl<'a> Telling<'a> {
 
     /// Lengths that were typed on the map.
     fn lengths(&self, fact: &Fact) -> String {
-        let Some(Understood::Lengths(lengths)) = &fact.understood else { return String::new() };
+        let Some(Parsed::Lengths(lengths)) = &fact.understood else { return String::new() };
         let said = lengths.iter().map(|(name, mm)| {
             let word = match name.as_str() {
                 "x" => "from the left",
@@ -213,7 +213,7 @@ impl<'a> Telling<'a> {
             Some(_) if typed.trim().parse::<Uuid>().is_ok() => {
                 typed.trim().parse().map_or_else(|_| String::new(), |id| self.thing(id))
             }
-            Some(Understood::Field(Some(value))) => self.value(spec, value, typed.trim(), shown_in),
+            Some(Parsed::Field(Some(value))) => self.value(spec, value, typed.trim(), shown_in),
             _ => typed.trim().to_owned(),
         };
         format!("{whose}{label}: {value}")
@@ -311,7 +311,7 @@ mod tests {
             at_server_ms: 0,
             who: String::new(),
             sender: String::new(),
-            understood: Understood::of(&change, Day::new(2026, 11, 26)),
+            understood: Parsed::of(&change, Day::new(2026, 11, 26)),
             change,
         }
     }

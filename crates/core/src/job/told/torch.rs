@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use super::super::{BeadAt, Change, Fact, Lighting, TorchEntry, Understood};
+use super::super::{BeadAt, Change, Fact, Lighting, Parsed, TorchEntry};
 use super::{Telling, with_its_unit};
 use crate::quantity::Unit;
 use crate::render::all_of;
@@ -14,7 +14,7 @@ impl<'a> Telling<'a> {
                 let typed = with_its_unit(typed, *shown_in);
                 let by = if gun.is_some() { "by gun" } else { "by hand" };
                 let iron = match &fact.understood {
-                    Some(Understood::Celsius(celsius)) if gun.is_some() => {
+                    Some(Parsed::Celsius(celsius)) if gun.is_some() => {
                         format!(", iron {}", self.units.say(*celsius, Unit::Celsius))
                     }
                     _ => String::new(),
@@ -26,7 +26,7 @@ impl<'a> Telling<'a> {
                 format!("The {stick} stick {}", if *melted { "melted" } else { "did not melt" })
             }
             TorchEntry::Aligned { .. } => match &fact.understood {
-                Some(Understood::Lengths(off)) => {
+                Some(Parsed::Lengths(off)) => {
                     let off = off.get("off").copied().flatten().unwrap_or(0.0);
                     format!("Alignment read: {} off", self.units.say_exactly(off, Unit::Millimetres))
                 }
@@ -56,7 +56,7 @@ impl<'a> Telling<'a> {
                 ),
             },
             TorchEntry::Beads { at, peened, .. } => self.beads(at, *peened),
-            TorchEntry::Did { what } => what.words().to_owned(),
+            TorchEntry::Did { what } => what.label().to_owned(),
             TorchEntry::Trouble { seen, cause } => match seen.cause(cause) {
                 Some(cause) => format!("{}: {}", seen.words(), cause.words),
                 None => seen.words().to_owned(),

@@ -188,7 +188,7 @@ pub struct Stands {
     pub short_c: Option<f64>,
 }
 
-/// "As the casting", in degC.
+/// House: "As the casting", in degC.
 pub const AS_THE_CASTING_C: f64 = 750.0;
 
 /// Form and angle in degrees. House.

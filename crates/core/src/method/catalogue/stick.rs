@@ -4,7 +4,7 @@ use super::{
     ArcUse, Filling, IRON_MELTS_C, Joins, Method, Most, Practice, Setup, Stands, Start, UsualGroove, by_wall,
 };
 use crate::casting::old_filler::OldFiller;
-use crate::method::{MethodId, Place, School};
+use crate::method::{MethodId, School, WindowPosition};
 use crate::prep::filler::Filler;
 use crate::prep::said::SeamForm;
 use crate::quantity::{Unit, UnitSystem};
@@ -139,11 +139,11 @@ pub(super) const ARC: ArcUse = ArcUse {
 
 /// What a temperature at the joint means between beads.
 pub(super) fn joint_words(celsius: f64, window: Option<(f64, f64)>, units: UnitSystem) -> String {
-    match Place::of(celsius, window) {
-        Place::TooCold => "too cold for the next bead".to_owned(),
-        Place::TooHot => window.map_or(String::new(), |(_, high)| {
+    match WindowPosition::of(celsius, window) {
+        WindowPosition::TooCold => "too cold for the next bead".to_owned(),
+        WindowPosition::TooHot => window.map_or(String::new(), |(_, high)| {
             format!("wait until under {}", units.say(high, Unit::Celsius))
         }),
-        Place::InWindow | Place::NoWindow => "ready for the next bead".to_owned(),
+        WindowPosition::InWindow | WindowPosition::NoWindow => "ready for the next bead".to_owned(),
     }
 }

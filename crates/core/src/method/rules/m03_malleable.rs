@@ -1,6 +1,6 @@
 //! M03: what malleable iron does not bear.
 
-use super::{Asked, Rule, Saying};
+use super::{Rule, RuleFacts, RuleOutput};
 use crate::iron::Iron;
 use crate::method::MethodId::{
     ArcNickel, ArcNickelIron, ButterBuild, GasIron, LastResort, MigBrazeSi, SilverBraze, TigBrazeAl,
@@ -10,26 +10,26 @@ use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M03", iron: Some(Iron::Malleable), judge };
 
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if !asked.belief.is_plausible(Iron::Malleable) {
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    if !facts.belief.is_plausible(Iron::Malleable) {
         return;
     }
-    rule.exclude(&[GasIron], "Malleable is possible: melting it undoes the anneal.");
-    rule.exclude(
+    output.exclude(&[GasIron], "Malleable is possible: melting it undoes the anneal.");
+    output.exclude(
         &[TigBrazeAl],
         "Malleable is possible: aluminium bronze runs so hot that it hardens a seam.",
     );
-    rule.caution(
+    output.caution(
         &[ArcNickel, ArcNickelIron, TigNickel, ButterBuild, LastResort],
         "Malleable is possible: nickel-iron, short and cool.",
     );
-    rule.favour(&[SilverBraze], "Malleable is possible: silver runs under what the anneal bears.");
-    rule.caution(
+    output.favour(&[SilverBraze], "Malleable is possible: silver runs under what the anneal bears.");
+    output.caution(
         &[TorchBraze, TigBrazeSi, MigBrazeSi],
         format!(
             "Malleable is possible: bronze runs at {} and more and leaves a hard seam. Quick, small, and only \
              where a little hardness does no harm.",
-            asked.units.say(880.0, Unit::Celsius)
+            facts.units.say(880.0, Unit::Celsius)
         ),
     );
 }

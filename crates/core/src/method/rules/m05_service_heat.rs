@@ -1,6 +1,6 @@
 //! M05: the heat the joint stands in service, and what loosens pins.
 
-use super::{Asked, BRONZE, PINS, Rule, Saying};
+use super::{BRONZE, PINS, Rule, RuleFacts, RuleOutput};
 use crate::method::MethodId::{self, SilverBraze, Stitch};
 use crate::quantity::Unit;
 
@@ -15,40 +15,40 @@ const SHORT_MIN: f64 = 60.0;
 const PATCH_DAYS: f64 = 90.0;
 const PATCH_K: f64 = 150.0;
 
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    match asked.service_c {
-        None => rule.unknown("the service temperature"),
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    match facts.service_c {
+        None => output.unknown("the service temperature"),
         Some(service_c) => {
             for method in MethodId::ALL {
-                stands(asked, method, service_c, rule);
+                stands(facts, method, service_c, output);
             }
-            cycling(asked, service_c, rule);
+            cycling(facts, service_c, output);
         }
     }
-    few_threads(asked, rule);
+    few_threads(facts, output);
 }
 
-fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying<'_>) {
+fn stands(facts: &RuleFacts<'_>, method: MethodId, service_c: f64, output: &mut RuleOutput<'_>) {
     // Service as it was typed, the limit to its cautious side: over it never reads as at it.
-    let service = asked.units.say_exactly(service_c, Unit::Celsius);
-    let say = |celsius| asked.units.say_most(celsius, Unit::Celsius);
+    let service = facts.units.say_exactly(service_c, Unit::Celsius);
+    let say = |celsius| facts.units.say_most(celsius, Unit::Celsius);
     let stands = method.entry().stands;
     let (mut limit, mut with_caution) = (stands.for_good_c, stands.with_caution_c);
     if let Some(cycling_c) = stands.cycling_c
-        && asked.heat_cycling == Some(true)
+        && facts.heat_cycling == Some(true)
     {
         (limit, with_caution) = (cycling_c, cycling_c);
     }
     if let Some(short_c) = stands.short_c
-        && asked.service_min.is_some_and(|minutes| minutes <= SHORT_MIN)
+        && facts.service_min.is_some_and(|minutes| minutes <= SHORT_MIN)
     {
         with_caution = short_c;
     }
     let patch = (BRONZE.contains(&method) || method == SilverBraze)
-        && asked.life_days.is_some_and(|days| days <= PATCH_DAYS)
+        && facts.life_days.is_some_and(|days| days <= PATCH_DAYS)
         && service_c - limit <= PATCH_K;
     if service_c > with_caution && !patch {
-        rule.exclude(&[method], format!("Service at {}, the joint stands {}.", service, say(with_caution)));
+        output.exclude(&[method], format!("Service at {}, the joint stands {}.", service, say(with_caution)));
     } else if service_c > limit {
         let why = if patch && service_c > with_caution {
             "a patch for a short life"
@@ -57,35 +57,36 @@ fn stands(asked: &Asked<'_>, method: MethodId, service_c: f64, rule: &mut Saying
         } else {
             "over its usual limit"
         };
-        rule.caution(&[method], format!("Service at {} against {}: {why}.", service, say(limit)));
+        output.caution(&[method], format!("Service at {} against {}: {why}.", service, say(limit)));
     }
 }
 
-fn cycling(asked: &Asked<'_>, service_c: f64, rule: &mut Saying<'_>) {
+fn cycling(facts: &RuleFacts<'_>, service_c: f64, output: &mut RuleOutput<'_>) {
     if service_c <= PINS_LOOSEN_C {
         return;
     }
-    match asked.heat_cycling {
-        None => rule.unknown("whether it heats and cools in service"),
+    match facts.heat_cycling {
+        None => output.unknown("whether it heats and cools in service"),
         Some(true) => {
-            let over = asked.units.say(PINS_LOOSEN_C, Unit::Celsius);
-            rule.caution(PINS, format!("Heats and cools above {over}: pins work loose."));
+            let over = facts.units.say(PINS_LOOSEN_C, Unit::Celsius);
+            output.caution(PINS, format!("Heats and cools above {over}: pins work loose."));
         }
         Some(false) => {}
     }
 }
 
-fn few_threads(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if asked.wall_mm.is_none_or(|wall| wall >= FEW_THREADS_MM) {
+fn few_threads(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    if facts.wall_mm.is_none_or(|wall| wall >= FEW_THREADS_MM) {
         return;
     }
-    let carries = asked.loads.as_ref().map(|loads| !loads.is_empty());
-    match (carries, asked.fluid_tight) {
+    let carries = facts.loads.as_ref().map(|loads| !loads.is_empty());
+    match (carries, facts.fluid_tight) {
         (Some(true), _) | (_, Some(true)) => {
-            let under = asked.units.say(FEW_THREADS_MM, Unit::Millimetres);
-            rule.caution(&[Stitch], format!("Under {under}, and it carries or is tight: few threads hold."));
+            let under = facts.units.say(FEW_THREADS_MM, Unit::Millimetres);
+            output
+                .caution(&[Stitch], format!("Under {under}, and it carries or is tight: few threads hold."));
         }
         (Some(false), Some(false)) => {}
-        (None, _) | (_, None) => rule.unknown("whether a thin wall carries or is tight"),
+        (None, _) | (_, None) => output.unknown("whether a thin wall carries or is tight"),
     }
 }

@@ -1,6 +1,6 @@
 //! M11: what a wide gap, a thick wall and a section that drinks the heat rule out.
 
-use super::{Asked, Rule, Saying};
+use super::{Rule, RuleFacts, RuleOutput};
 use crate::method::MethodId::{ArcNickelIron, MigBrazeSi, SilverBraze, StitchLocks, TigBrazeSi, TorchBraze};
 use crate::quantity::Unit;
 
@@ -13,23 +13,23 @@ const THICK_MM: f64 = 20.0;
 /// House: from here on a bronze without flux fails on iron, in mm.
 const DRINKS_MM: f64 = 8.0;
 
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    match asked.lap {
-        Some(false) => rule.exclude(&[SilverBraze], "A groove, not a lap: silver fills no gap."),
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    match facts.lap {
+        Some(false) => output.exclude(&[SilverBraze], "A groove, not a lap: silver fills no gap."),
         Some(true) => {}
         // The one rule for which nothing said counts as no.
-        None => rule.exclude(
+        None => output.exclude(
             &[SilverBraze],
             format!(
                 "Silver wants a lap or a sleeve with a gap of {} at most: nobody has said that it is one.",
-                asked.units.say(MOST_GAP_MM, Unit::Millimetres)
+                facts.units.say(MOST_GAP_MM, Unit::Millimetres)
             ),
         ),
     }
-    let Some(wall_mm) = asked.wall_mm else { return };
+    let Some(wall_mm) = facts.wall_mm else { return };
     if wall_mm >= DRINKS_MM {
-        let from = asked.units.say(DRINKS_MM, Unit::Millimetres);
-        rule.caution(
+        let from = facts.units.say(DRINKS_MM, Unit::Millimetres);
+        output.caution(
             &[MigBrazeSi, TigBrazeSi],
             format!(
                 "Wall of {from} or more: it drinks the heat, and without flux graphite keeps the bronze off."
@@ -39,10 +39,10 @@ fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
     if wall_mm < THICK_MM {
         return;
     }
-    let from = asked.units.say(THICK_MM, Unit::Millimetres);
-    rule.favour(&[ArcNickelIron], format!("Wall of {from} or more: nickel-iron rather than nickel."));
-    rule.favour(&[StitchLocks], format!("Wall of {from} or more: room for locks."));
-    if asked.reach.iter().any(|(way, reached)| way.method == TorchBraze && reached.is_ok()) {
-        rule.favour(&[TorchBraze], "Thick, and the whole part can be heated.");
+    let from = facts.units.say(THICK_MM, Unit::Millimetres);
+    output.favour(&[ArcNickelIron], format!("Wall of {from} or more: nickel-iron rather than nickel."));
+    output.favour(&[StitchLocks], format!("Wall of {from} or more: room for locks."));
+    if facts.reach.iter().any(|(way, reached)| way.method == TorchBraze && reached.is_ok()) {
+        output.favour(&[TorchBraze], "Thick, and the whole part can be heated.");
     }
 }

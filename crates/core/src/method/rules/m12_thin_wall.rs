@@ -1,6 +1,6 @@
 //! M12: a thin wall.
 
-use super::{Asked, Rule, STICK, Saying};
+use super::{Rule, RuleFacts, RuleOutput, STICK};
 use crate::method::MethodId::{Stitch, StitchLocks, TigBrazeSi, TigNickel, TorchBraze};
 use crate::quantity::Unit;
 
@@ -12,21 +12,21 @@ const THIN_MM: f64 = 5.0;
 const LOCKS_MM: f64 = 8.0;
 const ROOM_FOR_LOCKS_MM: f64 = 10.0;
 
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    let Some(wall_mm) = asked.wall_mm else {
-        rule.unknown("the wall");
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    let Some(wall_mm) = facts.wall_mm else {
+        output.unknown("the wall");
         return;
     };
-    let mm = |mm| asked.units.say(mm, Unit::Millimetres);
+    let mm = |mm| facts.units.say(mm, Unit::Millimetres);
     if wall_mm < LOCKS_MM {
-        rule.exclude(&[StitchLocks], format!("Under {} no lock holds.", mm(LOCKS_MM)));
+        output.exclude(&[StitchLocks], format!("Under {} no lock holds.", mm(LOCKS_MM)));
     } else if wall_mm < ROOM_FOR_LOCKS_MM {
         let room = mm(ROOM_FOR_LOCKS_MM);
-        rule.caution(&[StitchLocks], format!("A wall under {room}: a lock wants metal round it."));
+        output.caution(&[StitchLocks], format!("A wall under {room}: a lock wants metal round it."));
     }
     if wall_mm < THIN_MM {
-        rule.exclude(&[Stitch], format!("Under {} no thread holds.", mm(THIN_MM)));
-        rule.caution(STICK, format!("Thin wall: {} rod at most.", mm(2.5)));
-        rule.favour(&[TigNickel, TigBrazeSi, TorchBraze], "Suits a thin wall.");
+        output.exclude(&[Stitch], format!("Under {} no thread holds.", mm(THIN_MM)));
+        output.caution(STICK, format!("Thin wall: {} rod at most.", mm(2.5)));
+        output.favour(&[TigNickel, TigBrazeSi, TorchBraze], "Suits a thin wall.");
     }
 }

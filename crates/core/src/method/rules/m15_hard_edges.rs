@@ -1,6 +1,6 @@
 //! M15: a hard or flame-cut edge takes no thread.
 
-use super::{Asked, PINS, Rule, Saying};
+use super::{PINS, Rule, RuleFacts, RuleOutput};
 use crate::quantity::Unit;
 
 pub(super) const RULE: Rule = Rule { id: "M15", iron: None, judge };
@@ -8,16 +8,16 @@ pub(super) const RULE: Rule = Rule { id: "M15", iron: None, judge };
 /// House: so far, in mm, an edge is taken back.
 const BACK_MM: f64 = 6.0;
 
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    match asked.hard_edges {
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    match facts.hard_edges {
         Some(true) => {
-            let back = asked.units.say(BACK_MM, Unit::Millimetres);
-            rule.exclude(
+            let back = facts.units.say(BACK_MM, Unit::Millimetres);
+            output.exclude(
                 PINS,
                 format!("A flame-cut or melted edge is hard: no drill bites until it is {back} back."),
             );
         }
         Some(false) => {}
-        None => rule.unknown("what each edge is: clean, flame-cut, melted or burnt"),
+        None => output.unknown("what each edge is: clean, flame-cut, melted or burnt"),
     }
 }

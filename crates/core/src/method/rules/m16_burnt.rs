@@ -1,22 +1,22 @@
 //! M16: burnt iron that stays.
 
-use super::{ALL, Asked, Rule, Saying};
+use super::{ALL, Rule, RuleFacts, RuleOutput};
 use crate::method::MethodId::{self, Stitch};
 
 pub(super) const RULE: Rule = Rule { id: "M16", iron: None, judge };
 
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    match asked.burnt_stays {
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    match facts.burnt_stays {
         Some(true) => {
             let all_but_pins: Vec<MethodId> =
                 ALL.iter().copied().filter(|method| *method != Stitch).collect();
-            rule.exclude(
+            output.exclude(
                 &all_but_pins,
                 "Burnt iron stays in the joint: no filler wets it, nothing holds in it.",
             );
-            rule.caution(&[Stitch], "Burnt iron stays: threads may crumble. Try one pin first.");
+            output.caution(&[Stitch], "Burnt iron stays: threads may crumble. Try one pin first.");
         }
         Some(false) => {}
-        None => rule.unknown("whether the burnt iron can be cut back to gray metal"),
+        None => output.unknown("whether the burnt iron can be cut back to gray metal"),
     }
 }

@@ -1,6 +1,6 @@
 //! M19: what is not at hand has to be bought or borrowed.
 
-use super::{Asked, PINS, Rule, Saying};
+use super::{PINS, Rule, RuleFacts, RuleOutput};
 use crate::method::MethodId::{
     self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
     Stitch, StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
@@ -103,43 +103,43 @@ fn set_words(set: &str) -> &'static str {
 }
 
 /// A list without anything in it is an answer: nothing is at hand.
-fn judge(asked: &Asked<'_>, rule: &mut Saying<'_>) {
-    if asked.rods.is_none() {
-        rule.unknown("which rods are at hand");
+fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
+    if facts.rods.is_none() {
+        output.unknown("which rods are at hand");
     }
-    if asked.sets.is_none() {
-        rule.unknown("which welding sets are at hand");
+    if facts.sets.is_none() {
+        output.unknown("which welding sets are at hand");
     }
     for &(method, rods, what, set) in NEEDS {
-        let no_rod = asked.rods.is_some() && !rods.iter().any(|rod| asked.has_rod(rod));
-        let other = instead(method, |rod| asked.has_rod(rod)).filter(|_| no_rod);
+        let no_rod = facts.rods.is_some() && !rods.iter().any(|rod| facts.has_rod(rod));
+        let other = instead(method, |rod| facts.has_rod(rod)).filter(|_| no_rod);
         if let Some((_, _, _, words)) = other {
-            rule.caution(&[method], *words);
+            output.caution(&[method], *words);
         }
         let (no_rod, set) = other.map_or((no_rod, set), |(_, _, set, _)| (false, *set));
-        let no_set = !set.is_empty() && asked.sets.is_some_and(|sets| !sets.iter().any(|known| known == set));
+        let no_set = !set.is_empty() && facts.sets.is_some_and(|sets| !sets.iter().any(|known| known == set));
         let missing: Vec<&str> =
             [no_rod.then_some(what), no_set.then(|| set_words(set))].into_iter().flatten().collect();
         if !missing.is_empty() {
-            rule.not_here(method);
-            rule.caution(&[method], format!("Not at hand: buy or borrow {}.", missing.join(", and ")));
+            output.not_here(method);
+            output.caution(&[method], format!("Not at hand: buy or borrow {}.", missing.join(", and ")));
         }
     }
-    match asked.stitch_kit {
-        None => rule.unknown("whether pins, taps and drills are at hand"),
+    match facts.stitch_kit {
+        None => output.unknown("whether pins, taps and drills are at hand"),
         Some(true) => {}
-        Some(false) if asked.has_rod(SCREWS) => {
-            rule.not_here(StitchLocks);
-            rule.caution(
+        Some(false) if facts.has_rod(SCREWS) => {
+            output.not_here(StitchLocks);
+            output.caution(
                 &[Stitch],
                 "Set with soft steel screws as plain pins: they draw nothing together, and what they stand is not \
                  known: try one on scrap, with its own drill and tap.",
             );
-            rule.caution(&[StitchLocks], "Not at hand: buy or borrow pins, taps and drills.");
+            output.caution(&[StitchLocks], "Not at hand: buy or borrow pins, taps and drills.");
         }
         Some(false) => {
-            PINS.iter().for_each(|method| rule.not_here(*method));
-            rule.caution(PINS, "Not at hand: buy or borrow pins, taps and drills.");
+            PINS.iter().for_each(|method| output.not_here(*method));
+            output.caution(PINS, "Not at hand: buy or borrow pins, taps and drills.");
         }
     }
 }

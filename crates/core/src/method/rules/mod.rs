@@ -62,9 +62,9 @@ pub struct Fired {
     pub sentence: String,
 }
 
-/// Whether what broke off is there. Of several breaks the worst counts.
+/// Fit of the broken-off piece: whether it is there. Of several breaks the worst counts.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Piece {
+pub enum PieceFit {
     /// Nothing is broken off, or it fits.
     There,
     NotSaid,
@@ -73,9 +73,9 @@ pub enum Piece {
     Lost,
 }
 
-/// What the rules are asked with. `None` is not known: the rule then does not fire.
+/// Facts the rules judge by. `None` is not known: the rule then does not fire.
 #[derive(Debug, Clone)]
-pub struct Asked<'a> {
+pub struct RuleFacts<'a> {
     pub belief: &'a Belief,
     pub service_c: Option<f64>,
     pub heat_cycling: Option<bool>,
@@ -85,7 +85,7 @@ pub struct Asked<'a> {
     pub wall_mm: Option<f64>,
     /// What keeps it from expanding; nothing while its shape is not known.
     pub restraint: Option<Restraint>,
-    pub piece: Piece,
+    pub piece: PieceFit,
     /// Of each way that gets the part hot: can it be reached, or why not; not in it while not known.
     pub reach: &'a [(Way, Result<(), String>)],
     /// The warm school's 150 degC can be reached; nothing while not known.
@@ -125,7 +125,7 @@ pub struct Asked<'a> {
     pub units: UnitSystem,
 }
 
-impl Asked<'_> {
+impl RuleFacts<'_> {
     /// This rod is at hand, as far as anybody has said.
     fn has_rod(&self, rod: &str) -> bool {
         self.rods.is_some_and(|rods| rods.iter().any(|at_hand| at_hand == rod))
@@ -155,7 +155,7 @@ pub(super) struct Rule {
     /// The iron it is about; nothing for any other fact.
     pub iron: Option<Iron>,
     /// What is not known does not fire: it says which fact it would have asked for.
-    pub judge: fn(&Asked<'_>, &mut Saying<'_>),
+    pub judge: fn(&RuleFacts<'_>, &mut RuleOutput<'_>),
 }
 
 /// In the order in which they are told.
@@ -185,13 +185,13 @@ const RULES: [&Rule; 23] = [
     &m19_at_hand::RULE,
 ];
 
-/// What one rule says.
-pub(super) struct Saying<'a> {
+/// Output of one rule.
+pub(super) struct RuleOutput<'a> {
     rule: &'static Rule,
     ruling: &'a mut Ruling,
 }
 
-impl Saying<'_> {
+impl RuleOutput<'_> {
     pub fn exclude(&mut self, methods: &[MethodId], sentence: impl Into<String>) {
         self.say(Effect::Exclude, methods, sentence.into());
     }
@@ -274,10 +274,10 @@ const PINS: &[MethodId] = &[MethodId::Stitch, MethodId::StitchLocks];
 /// # Source
 /// House.
 #[must_use]
-pub fn apply_rules(asked: &Asked<'_>) -> Ruling {
+pub fn apply_rules(facts: &RuleFacts<'_>) -> Ruling {
     let mut ruling = Ruling::default();
     for rule in RULES {
-        (rule.judge)(asked, &mut Saying { rule, ruling: &mut ruling });
+        (rule.judge)(facts, &mut RuleOutput { rule, ruling: &mut ruling });
     }
     ruling
 }

@@ -80,7 +80,7 @@ const SECTORS: [[&str; 3]; 3] = [
     ["At the left", "In the middle", "At the right"],
     ["Lower left", "At the bottom", "Lower right"],
 ];
-/// Points of a sector that are looked at, along and across.
+/// House: points of a sector that are looked at, along and across.
 const LOOKED_AT: u32 = 9;
 
 /// A place, and how it went there.

@@ -12,7 +12,7 @@ use crate::map::{At, length_mm, place_along};
 /// Where a flame is put.
 #[derive(Debug, Clone, PartialEq, Default, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct FlameAsked {
+pub struct FlamePlacement {
     /// The middle of the flame; nothing for over the crack.
     #[serde(default)]
     pub at: Option<At>,
@@ -27,7 +27,7 @@ pub struct FlameAsked {
 /// Ours: more places than these nobody draws.
 pub const PATH_MOST: usize = 24;
 
-impl FlameAsked {
+impl FlamePlacement {
     /// Where it was said that the flame begins on this face, where nothing else is asked.
     #[must_use]
     pub fn or_as_said(self, job: &Job, face: Uuid) -> Self {

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::part::{FlatFace, flat_face};
 use crate::body::{
-    Corner, Force, GRAVITY, Held, InnerCorner, Loading, Shock, Stands, carried, dropped, margin_notes,
+    Boundary, Corner, Force, GRAVITY, InnerCorner, Loading, Shock, Stands, carried, dropped, margin_notes,
 };
 use crate::crack::said::CrackFate;
 use crate::field::part;
@@ -61,7 +61,7 @@ impl AtSeam {
 }
 
 /// What is hung on a face, and where it is held.
-struct Asked {
+struct LoadInputs {
     kg: f64,
     comes: Comes,
     often: bool,
@@ -100,15 +100,15 @@ impl Comes {
     }
 }
 
-impl Asked {
+impl LoadInputs {
     fn loading(&self, flat: &FlatFace<'_>) -> Loading {
         // What is cut out of the face comes before its round holes.
         let cut_out = flat.of.rims.len() - 1;
         let force_n = self.kg * GRAVITY * self.comes.factor();
         Loading {
-            held: vec![Held::Hole(cut_out + self.held)],
+            held: vec![Boundary::Hole(cut_out + self.held)],
             forces: vec![Force {
-                at: Held::Hole(cut_out + self.loaded),
+                at: Boundary::Hole(cut_out + self.loaded),
                 x_n: force_n * self.way.0,
                 y_n: force_n * self.way.1,
             }],
@@ -152,7 +152,7 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
         (None, _, Some(shock)) => Comes::As(shock),
         (None, _, None) => Comes::Unsaid,
     };
-    let asked = Asked {
+    let asked = LoadInputs {
         kg,
         comes,
         often: round.get(part::LOAD_OFTEN) == Some(true),
@@ -331,7 +331,7 @@ fn strap_words(seam: &AtSeam) -> Option<String> {
     })
 }
 
-/// So little that no load of its size is worth naming.
+/// House: so little that no load of its size is worth naming.
 const NOTHING: f64 = 0.01;
 
 /// "0.4 to 0.5", by what the walls are not known by.
@@ -343,6 +343,7 @@ fn used_words(share: f64) -> String {
 
 /// A mass as well as it is known: two figures of it, in the unit it is told in.
 fn roughly(kg: f64, units: UnitSystem) -> String {
+    /// Pounds in a kg, by definition.
     const LB_A_KG: f64 = 2.204_622_6;
     let a_kg = match units {
         UnitSystem::Metric => 1.0,
@@ -353,15 +354,15 @@ fn roughly(kg: f64, units: UnitSystem) -> String {
     units.say_exactly((told / step).round() * step / a_kg, Unit::Kilograms)
 }
 
-fn sentence(seam: &AtSeam, asked: &Asked, units: UnitSystem) -> String {
-    let hung = units.say_exactly(asked.kg, Unit::Kilograms);
-    let how = asked.comes.words(units);
+fn sentence(seam: &AtSeam, inputs: &LoadInputs, units: UnitSystem) -> String {
+    let hung = units.say_exactly(inputs.kg, Unit::Kilograms);
+    let how = inputs.comes.words(units);
     let letter = &seam.letter;
     if seam.joint_share < NOTHING {
         return format!("Crack {letter}: {hung}, {how}, ask next to nothing of it.");
     }
     let kg = |share: f64| {
-        let under = |walls: f64| roughly(asked.kg / share * walls, units);
+        let under = |walls: f64| roughly(inputs.kg / share * walls, units);
         format!("{} to {}", under(1.0 - WALLS), under(1.0 + WALLS))
     };
     let strapped = if seam.left_share() < seam.joint_share { "mended and strapped" } else { "mended" };

@@ -1,7 +1,7 @@
 //! The drawn face as it was heated: by what was said and read at the torch, moment by moment.
 
 use super::course::{As, Course, HELD_BACK_C};
-use super::moments::{FaceHeat, Seen, shown_of};
+use super::moments::{CourseView, FaceHeat, shown_of};
 use super::part::FacePart;
 use super::words::Nearness;
 use crate::body::{BodyHeating, FaceModel, Flame, Look, Pace, WATCHED_FROM};
@@ -166,7 +166,7 @@ pub fn face_logged(job: &Job, plan: &Plan, part: &FacePart, model: &FaceModel) -
         }
         None => "Nothing was read of it yet.".to_owned(),
     };
-    let seen = Seen { part, model, course: &course, places: part.places(), cools: false };
+    let seen = CourseView { part, model, course: &course, places: part.places(), cools: false };
     Some(FaceHeat {
         sentence: sentence(part, model, &course),
         beneath: format!("{beneath} What the beads gave is not in it."),

@@ -14,7 +14,7 @@ mod way_down;
 mod words;
 
 pub use begin::{Beginning, Beginnings, OpensMost, begins_words, where_to_begin};
-pub use course::{FlameAsked, PATH_MOST};
+pub use course::{FlamePlacement, PATH_MOST};
 pub use load::{FaceLoad, face_load};
 pub use logged::face_logged;
 pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat};

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::course::{As, Course, FlameAsked, HELD_BACK_C, SEEN, TRIED, Trial};
+use super::course::{As, Course, FlamePlacement, HELD_BACK_C, SEEN, TRIED, Trial};
 use super::part::FacePart;
 use super::words::{Nearness, shares_words};
 use crate::body::{Cells, FaceModel, Look, WATCHED_FROM};
@@ -87,12 +87,13 @@ pub struct HeatedTip {
     pub gap_words: String,
 }
 
-/// Cells of a row, and moments, that travel.
+/// House: cells of a row that travel.
 const COLUMNS: usize = 48;
+/// House: moments that travel.
 const MOMENTS: usize = 12;
 /// A face under a flame, from cold until the joint is warm enough.
 #[must_use]
-pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlameAsked, said: bool) -> FaceHeat {
+pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlamePlacement, said: bool) -> FaceHeat {
     let path: &[At] = if asked.is_along() { &asked.path } else { &[] };
     let at = path.first().copied().or(asked.at).unwrap_or_else(|| part.joint());
     let trial = Trial { at, swept: asked.swept, path, by: As::Asked, pace: SEEN };
@@ -105,7 +106,7 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlameAsked, said: b
         let model = drilled.model().ok()?;
         Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
     });
-    let seen = Seen { part, model, course: &course, places: part.places(), cools: false };
+    let seen = CourseView { part, model, course: &course, places: part.places(), cools: false };
     let flame = match (asked.is_along(), asked.swept) {
         (true, _) => "swept along there",
         (false, true) => "swept over all",
@@ -125,8 +126,8 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlameAsked, said: b
 }
 
 /// A course as it travels, without what is said of it; `flames` are where the flame is at each look.
-pub(super) fn shown_of(seen: &Seen<'_>, flames: &[Option<At>], put: FlamePlace) -> FaceHeat {
-    let Seen { part, model, course, .. } = *seen;
+pub(super) fn shown_of(seen: &CourseView<'_>, flames: &[Option<At>], put: FlamePlace) -> FaceHeat {
+    let CourseView { part, model, course, .. } = *seen;
     let cells = model.cells(part.frame, COLUMNS);
     let last = course.looks.len().saturating_sub(1);
     let mut shown: Vec<usize> = (0..MOMENTS).map(|moment| moment * last / (MOMENTS - 1)).collect();
@@ -154,7 +155,7 @@ pub(super) fn shown_of(seen: &Seen<'_>, flames: &[Option<At>], put: FlamePlace) 
 }
 
 /// A course as it is looked at.
-pub(super) struct Seen<'a> {
+pub(super) struct CourseView<'a> {
     pub part: &'a FacePart,
     pub model: &'a FaceModel,
     pub course: &'a Course,
@@ -163,7 +164,7 @@ pub(super) struct Seen<'a> {
     pub cools: bool,
 }
 
-impl Seen<'_> {
+impl CourseView<'_> {
     fn moment(&self, look: &Look, flame: Option<At>, cells: &Cells) -> FaceMoment {
         let part = self.part;
         let flame_words = flame.map_or_else(String::new, |at| {

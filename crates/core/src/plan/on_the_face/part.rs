@@ -3,7 +3,7 @@
 use crate::stage::cracks::slits;
 use uuid::Uuid;
 
-use crate::body::{FaceModel, Piece};
+use crate::body::{FaceModel, FlatBody};
 use crate::crack::said::CrackFate;
 use crate::crack::stop_hole::blunted;
 use crate::heat::{HeatSource, SourceKind};
@@ -23,7 +23,7 @@ pub struct FacePart {
     pub name: String,
     /// What is shown: left, top, right, bottom in mm.
     pub frame: (f64, f64, f64, f64),
-    pub piece: Piece,
+    pub piece: FlatBody,
     /// One for each crack of the piece.
     pub letters: Vec<String>,
     /// Ends of its cracks: where, their names, and the hole that is drilled there.
@@ -62,7 +62,7 @@ pub(super) struct EndHole {
     pub drilled: bool,
 }
 
-/// So near to a drawn tip lies the tip that is reckoned with, in mm, with the hole that is drilled there.
+/// House: so near to a drawn tip lies the tip that is reckoned with, in mm, with the hole that is drilled there.
 const AT_THE_TIP_MM: f64 = 5.0;
 
 /// House: what a flame's middle spreads over; a small tip less.
@@ -72,7 +72,7 @@ const SMALL_SPOT_MM: f64 = 40.0;
 /// A drawn face that is the part, with its cracks as slits.
 pub(super) struct FlatFace<'a> {
     pub of: &'a FacePlan,
-    pub piece: Piece,
+    pub piece: FlatBody,
     pub letters: Vec<String>,
     pub ends: Vec<EndOnFace>,
     pub iron: Iron,

@@ -2,7 +2,7 @@
 
 use std::sync::Arc;
 
-use super::course::{As, FlameAsked, HELD_BACK_C, TRIED, Trial};
+use super::course::{As, FlamePlacement, HELD_BACK_C, TRIED, Trial};
 use super::part::FacePart;
 use crate::body::{BodyHeating, FaceModel, Flame, Pace};
 
@@ -20,7 +20,7 @@ pub struct Opens {
 /// The first tip that is asked for more than `stands` times what the iron stands by the book, on the way to the joint's
 /// least heat; nothing where each holds.
 #[must_use]
-pub fn opens(part: &FacePart, model: &FaceModel, asked: &FlameAsked, stands: f64) -> Option<Opens> {
+pub fn opens(part: &FacePart, model: &FaceModel, asked: &FlamePlacement, stands: f64) -> Option<Opens> {
     let at = asked.at.unwrap_or_else(|| part.joint());
     let course =
         part.course(model, Trial { at, swept: asked.swept, path: &asked.path, by: As::Asked, pace: TRIED });
@@ -51,7 +51,7 @@ pub struct WarmFace {
 impl WarmFace {
     /// All of it at one temperature.
     #[must_use]
-    pub fn new(part: &FacePart, model: Arc<FaceModel>, asked: &FlameAsked, start_c: f64) -> Self {
+    pub fn new(part: &FacePart, model: Arc<FaceModel>, asked: &FlamePlacement, start_c: f64) -> Self {
         let at = asked.at.unwrap_or_else(|| part.joint());
         Self {
             begins: part.flame_at(at, asked.swept, 1.0),

@@ -2,7 +2,7 @@
 
 use super::course::{As, Course};
 use super::logged::warm_by_the_log;
-use super::moments::{FaceHeat, Seen, shown_of};
+use super::moments::{CourseView, FaceHeat, shown_of};
 use super::part::{CoolingFace, FacePart};
 use super::words::{Nearness, shares_words};
 use crate::body::{BodyHeating, FaceModel, Look, Pace, Stands};
@@ -47,7 +47,7 @@ pub fn face_cooling(
     let runs = [As::Asked, As::Strong, As::Weak].map(|by| down.course(by));
     let [course, strong, weak] = &runs;
     let first = course.looks.first()?;
-    let seen = Seen { part, model, course, places: part.places(), cools: true };
+    let seen = CourseView { part, model, course, places: part.places(), cools: true };
     let put = FlamePlace { face: part.face, at: part.joint(), swept: false };
     let lag = |of: &Course| of.looks.iter().map(lag_k).fold(0.0, f64::max);
     let lags = runs.each_ref().map(lag);

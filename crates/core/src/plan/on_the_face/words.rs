@@ -4,7 +4,7 @@ use super::part::FacePart;
 use crate::body::{RUNS_LIKELY_FROM, WATCHED_FROM};
 use crate::quantity::{Rounding, Unit, number};
 
-/// Over this iron gives, in °C.
+/// House: over this iron gives, in °C.
 const GIVES_C: f64 = 500.0;
 /// Ours: what would be said as nothing of what it stands is as good as shut.
 const AS_GOOD_AS_SHUT: f64 = 0.05;
@@ -67,7 +67,7 @@ impl FacePart {
 
     /// How far a gap has opened: "gap 0.05 mm closer".
     pub(super) fn gap_words(&self, opened_mm: Option<f64>) -> String {
-        /// Nobody sees less, in mm.
+        /// House: nobody sees less, in mm.
         const SEEN_MM: f64 = 0.005;
         let Some(mm) = opened_mm else { return "its parts lie where they are put".to_owned() };
         let by = self.units.say_exactly((mm.abs() * 100.0).round() / 100.0, Unit::Millimetres);

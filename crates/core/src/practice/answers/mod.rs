@@ -9,10 +9,10 @@ use super::opened::opened;
 use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{FoundBy, StopHole, stop_hole};
 use crate::faults::acceptance::Found;
-use crate::faults::causes::Seen;
+use crate::faults::causes::Symptom;
 use crate::field;
 use crate::field::{crack_key, id_in};
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::iron::{LookTest, MeasuredTest, TypedValues};
 use crate::job::{Change, CheckWhat, Crack, Job, Round, TorchEntry, Work};
 use crate::method::{MethodId, at_hand};
@@ -118,6 +118,7 @@ fn measured(job: &Job, practice: &Practice, test: &str, spot: &str) -> Option<Ty
     let round = job.round();
     let read: Vec<(&str, String)> = match MeasuredTest::from_id(test)? {
         MeasuredTest::Sound => {
+            /// What an ultrasonic gauge is set to for steel, in m/s. House.
             const SET_M_S: f64 = 5_920.0;
             let (mean, deviation) = iron.sound_m_s();
             let wall = round.get(field::part::WALL).unwrap_or(12.0);
@@ -129,6 +130,7 @@ fn measured(job: &Job, practice: &Practice, test: &str, spot: &str) -> Option<Ty
             ]
         }
         MeasuredTest::Density => {
+            /// Density of water at 18 degC, in kg/m³ (law).
             const WATER_KG_M3: f64 = 998.6;
             let (mean, deviation) = iron.weighs_kg_m3();
             let air = round.get(field::part::MASS).unwrap_or(3.0);
@@ -244,7 +246,7 @@ pub fn answers_more(
     job: &Job,
     plan: &Plan,
     change: &Change,
-    (shop, runs): (&Shop, &Runs),
+    (shop, sims): (&Shop, &SimCache),
     mut new_id: impl FnMut() -> Uuid,
 ) -> Vec<(Uuid, Change)> {
     let Some(practice) = &job.practice else { return Vec::new() };
@@ -273,8 +275,8 @@ pub fn answers_more(
         Change::Torch { entry: TorchEntry::Bead { .. } | TorchEntry::Pin { .. } } => {
             // Whoever begins to lay looks at the crack first.
             let ran_on = is_first_laid(job.round())
-                && opened(job, shop, runs).is_some_and(|opens| began_min(job.round()) >= opens.minutes);
-            let seen = if ran_on { Some(Seen::RanOn) } else { faults(practice, job, plan) };
+                && opened(job, shop, sims).is_some_and(|opens| began_min(job.round()) >= opens.minutes);
+            let seen = if ran_on { Some(Symptom::RanOn) } else { faults(practice, job, plan) };
             shown.extend(seen.map(|seen| (new_id(), trouble(seen))));
         }
         _ => {}
@@ -298,7 +300,7 @@ fn began_min(round: &Round) -> f64 {
 
 /// The second crack is on the map: as it showed itself, not as anybody may have guessed.
 pub(super) fn hidden_found(practice: &Practice, job: &Job) -> bool {
-    /// It is shown to the whole mm.
+    /// House: it is shown to the whole mm.
     const AS_SHOWN_MM: f64 = 0.6;
     let round = job.round();
     let is_it = |crack: &Crack| {

@@ -145,6 +145,15 @@ impl Rounding {
 }
 
 impl UnitSystem {
+    /// Of what is held in both, that of this system.
+    #[must_use]
+    pub fn of<T>(self, (metric, imperial): (T, T)) -> T {
+        match self {
+            Self::Metric => metric,
+            Self::Imperial => imperial,
+        }
+    }
+
     /// A value and its unit in this system, to stand in a sentence.
     #[must_use]
     pub fn say(self, value: f64, unit: Unit) -> String {
@@ -173,7 +182,9 @@ impl UnitSystem {
     /// that is to be bought is the nearest there is; they are sold in steps of 25 °F. House.
     #[must_use]
     pub fn say_stick(self, celsius: f64, to_buy: bool) -> String {
+        /// House: sticks are sold in such steps, in °F.
         const STEP_F: f64 = 25.0;
+        /// House: a stick this near to a step is that one, in °F.
         const SAME_F: f64 = 3.0;
         let fahrenheit = celsius * 1.8 + 32.0;
         let sold = (fahrenheit / STEP_F).round() * STEP_F;
@@ -317,6 +328,7 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
     }
 }
 
+/// mm in an inch, by definition.
 pub(crate) const MM_PER_IN: f64 = 25.4;
 
 fn fahrenheit(celsius: f64) -> f64 {
@@ -358,7 +370,7 @@ pub fn number(value: f64, decimals: usize) -> String {
 /// A value of whole steps of its last decimal, which is most of what is said: told without the search for the
 /// digits of a fraction. Nothing for any other value.
 fn whole_steps(value: f64, decimals: usize) -> Option<String> {
-    /// Up to here every step is a number of its own.
+    /// Arithmetic: up to here every step is a number of its own.
     const MOST: f64 = 1e12;
     let step = 10_u64.pow(u32::try_from(decimals).ok().filter(|decimals| *decimals < 7)?);
     let steps = value * step as f64;

@@ -266,11 +266,13 @@ fn one(
 /// A number in the unit it was said in, as it is kept; nothing where that is no unit of its kind.
 type InUnit = Option<(f64, Unit)>;
 
-/// Exact, by the international agreement on the pound.
+/// Exact, by the international agreement on the pound, by definition.
 const KG_PER_LB: f64 = 0.453_592_37;
+/// By definition: 0.3048 m, three times.
 pub(super) const M3_PER_CUBIC_FOOT: f64 = 0.028_316_846_592;
+/// Bar in a pound on a square inch, by definition.
 pub(super) const BAR_PER_PSI: f64 = 0.068_947_573;
-/// An inch in a millionth of a second.
+/// m/s in an inch a µs, by definition.
 pub(super) const MS_PER_IN_US: f64 = 25_400.0;
 
 /// `1:20`, as a clock has it.

@@ -20,7 +20,7 @@ use crate::base::day::DAY_MS;
 use crate::faults::acceptance::{Found, Then};
 use crate::field;
 use crate::job::{CheckPlace, CheckWhat, Looked, Round};
-use crate::map::At;
+use crate::map::{At, serialize_drawn, serialize_drawn_at};
 use crate::method::customs::Pores;
 use crate::method::{Joins, Way};
 use crate::quantity::{Unit, UnitSystem};
@@ -72,7 +72,8 @@ pub struct PlaceLine {
     pub looks: Vec<LookLine>,
     pub on_map: Vec<PlaceOnMap>,
     /// Where the file is tried: along both toes.
-    pub points: Vec<PlaceOnMap>,
+    #[serde(serialize_with = "serialize_drawn")]
+    pub points: Vec<At>,
     /// "8 points, each 50 mm along both toes"; empty where none are told.
     pub points_words: String,
 }
@@ -93,6 +94,7 @@ pub struct LookLine {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PlaceOnMap {
     pub face: Uuid,
+    #[serde(serialize_with = "serialize_drawn_at")]
     pub at: At,
     /// It is on the other side, and that is not drawn.
     pub behind: bool,
@@ -123,7 +125,7 @@ pub struct ThenChoice {
 }
 
 /// What the list is made from.
-pub(crate) struct CheckAsked<'a> {
+pub(crate) struct CheckInputs<'a> {
     pub shop: &'a Shop,
     pub round: &'a Round,
     pub part: &'a PartFacts,
@@ -134,9 +136,9 @@ pub(crate) struct CheckAsked<'a> {
     pub torch: Option<&'a TorchPlan>,
 }
 
-pub(crate) fn stage(asked: &CheckAsked<'_>) -> Stage<Vec<CheckLine>> {
-    let CheckAsked { shop, round, way, torch, .. } = *asked;
-    let plan = asked.lines();
+pub(crate) fn stage(inputs: &CheckInputs<'_>) -> Stage<Vec<CheckLine>> {
+    let CheckInputs { shop, round, way, torch, .. } = *inputs;
+    let plan = inputs.lines();
     Stage {
         amount: amount(&plan),
         missing: Vec::new(),
@@ -192,7 +194,7 @@ fn then_words(what: CheckWhat, then: Then) -> &'static str {
     }
 }
 
-impl CheckAsked<'_> {
+impl CheckInputs<'_> {
     /// The list for a way. House.
     fn lines(&self) -> Vec<CheckLine> {
         use CheckWhat::{Alignment, Clean, CracksAgain, Faults, FileEdge, Leak, NextDay, Pins, Toes};

@@ -4,12 +4,12 @@ use uuid::Uuid;
 
 use super::super::map::LineOnFace;
 use super::super::prep::SeamPlan;
-use super::{CheckAsked, PlaceOnMap};
+use super::{CheckInputs, PlaceOnMap};
 use crate::job::{CheckPlace, CheckWhat};
 use crate::map::{At, length_mm, place_along};
 use crate::render::said;
 
-impl CheckAsked<'_> {
+impl CheckInputs<'_> {
     /// Half way along the seam on its face; of a second side on the face behind where that is drawn, else on the same,
     /// beside the first.
     pub(super) fn on_map(&self, at: CheckPlace) -> Vec<PlaceOnMap> {
@@ -48,8 +48,9 @@ impl CheckAsked<'_> {
         }
     }
 
-    /// Half as far from either end as they are apart, at the edge of the filler on both sides of the seam.
-    pub(super) fn points(&self, at: CheckPlace) -> Vec<PlaceOnMap> {
+    /// Half as far from either end as they are apart, at the edge of the filler on both sides of the seam, on the face of
+    /// the place.
+    pub(super) fn points(&self, at: CheckPlace) -> Vec<At> {
         let Some((seam, count)) = self.filed(at) else { return Vec::new() };
         let Some(place) = self.on_map(at).into_iter().next() else { return Vec::new() };
         let mut lines =
@@ -62,12 +63,12 @@ impl CheckAsked<'_> {
             let (x, y) = (here.x_mm - near.x_mm, here.y_mm - near.y_mm);
             let one = x.hypot(y).max(f64::MIN_POSITIVE);
             let at = |side: f64| At::new(here.x_mm - side * off * y / one, here.y_mm + side * off * x / one);
-            Some([-1.0, 1.0].map(|side| PlaceOnMap { at: at(side), ..place.clone() }))
+            Some([-1.0, 1.0].map(at))
         };
         let each = (0..count).filter_map(|step| beside((step as f64 + 0.5) / count as f64 * long));
         each.flatten().collect()
     }
 }
 
-/// So far apart a file is tried along the toes.
+/// House: so far apart a file is tried along the toes.
 const FILED_EACH_MM: f64 = 50.0;

@@ -6,14 +6,14 @@ use super::super::looked;
 use super::super::looked::Stands;
 use super::super::prep::SeamPlan;
 use super::{
-    CheckAsked, FoundChoice, LookLine, PlaceLine, ThenChoice, found_words, may_be_found, then_words,
+    CheckInputs, FoundChoice, LookLine, PlaceLine, ThenChoice, found_words, may_be_found, then_words,
 };
 use crate::crack::said::CrackFate;
 use crate::faults::acceptance::{Extent, Found};
 use crate::job::{CheckPlace, CheckWhat, Looked, TorchEntry};
 use crate::render::said;
 
-impl CheckAsked<'_> {
+impl CheckInputs<'_> {
     /// Faults that were seen at the torch, each with the bead it was at.
     pub(super) fn faults(&self) -> impl Iterator<Item = (Uuid, String)> + '_ {
         let mut beads = 0;

@@ -1,7 +1,7 @@
 //! What is done with a part before it is packed, step by step.
 
 use crate::field;
-use crate::heat::{Body, ChainStep, Descent, Runs, UNWRAP_C, Wrapping, cooling_chain};
+use crate::heat::{ChainStep, Descent, SimCache, ThermalBody, UNWRAP_C, Wrapping, cooling_chain};
 use crate::job::Round;
 use crate::quantity::{Celsius, Unit, UnitSystem};
 use serde::Serialize;
@@ -21,7 +21,7 @@ pub struct ChainLine {
 /// What is done before it is packed, and how warm it then is.
 pub(super) fn before_the_packing(
     round: &Round,
-    body: &Body,
+    body: &ThermalBody,
     start_c: f64,
     units: UnitSystem,
 ) -> (Vec<(String, Descent)>, f64) {
@@ -72,14 +72,14 @@ pub(super) fn descended(before: &[(String, Descent)]) -> Vec<(f64, f64)> {
 /// Each step with what it gains: how much later it may be unwrapped than without all that comes after the one before.
 pub(super) fn chain_lines(
     before: Vec<(String, Descent)>,
-    (body, start_c): (&Body, f64),
+    (body, start_c): (&ThermalBody, f64),
     wrapping: &Wrapping,
     units: UnitSystem,
-    runs: &Runs,
+    sims: &SimCache,
 ) -> Vec<ChainLine> {
     let packed_h = |from_c: f64| {
         let start = Celsius::new(from_c).ok()?;
-        runs.cool(body, start, wrapping).hours_to(UNWRAP_C)
+        sims.cool(body, start, wrapping).hours_to(UNWRAP_C)
     };
     let mut lines = Vec::new();
     let mut reached_c = start_c;

@@ -10,10 +10,11 @@ use serde::Serialize;
 
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, HeatPlan, Stage, Station};
+use crate::base::drawn::serialize_thinned;
 use crate::field;
 use crate::heat::{
-    Body, Cooling, CoolingFit, FactorOf, Packing, Runs, TOUCH_C, UNWRAP_C, Wrapping, against_usual, cool,
-    own_factor, thinned,
+    Cooling, CoolingFit, FactorOf, Packing, SimCache, TOUCH_C, ThermalBody, UNWRAP_C, Wrapping,
+    against_usual, cool, own_factor, thinned,
 };
 use crate::job::Round;
 use crate::method::{School, Way};
@@ -43,6 +44,7 @@ pub struct CoolingPlan {
     /// Nothing where the method sets none.
     pub limit_k_per_h: Option<f64>,
     /// (hours from covering, degC): as it is going, where that is known, else as planned.
+    #[serde(serialize_with = "serialize_thinned")]
     pub curve: Vec<(f64, f64)>,
     /// As it is going, by what was read of it; nothing while that says too little.
     pub going: Option<Going>,
@@ -67,9 +69,12 @@ pub struct Going {
     pub unwrap_between: Option<(f64, f64)>,
     pub touch_between: Option<(f64, f64)>,
     /// The curves at both ends of that; empty under 3 readings.
+    #[serde(serialize_with = "serialize_thinned")]
     pub early: Vec<(f64, f64)>,
+    #[serde(serialize_with = "serialize_thinned")]
     pub late: Vec<(f64, f64)>,
     /// As it was planned, beside it.
+    #[serde(serialize_with = "serialize_thinned")]
     pub planned: Vec<(f64, f64)>,
     pub planned_unwrap_hours: Option<f64>,
 }
@@ -86,12 +91,18 @@ pub struct CoolingBetween {
 }
 
 impl CoolingBetween {
-    fn of(part: &PartFacts, body: &Body, start_c: f64, wrapping: &Wrapping, runs: &Runs) -> Option<Self> {
-        /// The model looks no further.
+    fn of(
+        part: &PartFacts,
+        body: &ThermalBody,
+        start_c: f64,
+        wrapping: &Wrapping,
+        sims: &SimCache,
+    ) -> Option<Self> {
+        /// House: the model looks no further.
         const MOST_HOURS: f64 = 72.0;
         let Weight::Estimated(weight) = part.weight.as_ref()? else { return None };
         let start = Celsius::new(start_c).ok()?;
-        let of = |kg: f64| Some(runs.cool(&part.body_weighing(body.iron, kg)?, start, wrapping));
+        let of = |kg: f64| Some(sims.cool(&part.body_weighing(body.iron, kg)?, start, wrapping));
         let (light, heavy) = (of(weight.low_kg)?, of(weight.high_kg)?);
         let hours = |cooling: &Cooling, to: f64| cooling.hours_to(to).unwrap_or(MOST_HOURS);
         Some(Self {
@@ -108,7 +119,7 @@ impl CoolingBetween {
 /// # Source
 /// House.
 pub(crate) fn limit_k_per_h(way: Way, part: &PartFacts) -> Option<f64> {
-    /// An open part under this in kg has no limit but to be kept from draught and cold metal.
+    /// House: an open part under this in kg has no limit but to be kept from draught and cold metal.
     const SMALL_KG: f64 = 5.0;
     // What is warmed at its seam falls into its own cold iron, and is kept from it by nothing.
     if !way.school.preheats() || way.school == School::Local {
@@ -154,9 +165,9 @@ pub(crate) fn cooling_plan(
     way: Way,
     start_c: f64,
     wrapping: &Wrapping,
-    body: Option<&Body>,
+    body: Option<&ThermalBody>,
     (round, part): (&Round, &PartFacts),
-    runs: &Runs,
+    sims: &SimCache,
 ) -> Option<CoolingPlan> {
     let units = part.units;
     let (unwrap_words, touch_words) = (unwrap_words(units), touch_words(units));
@@ -166,8 +177,8 @@ pub(crate) fn cooling_plan(
     let start = Celsius::new(start_c).ok()?;
     let body = body?;
     let (before, from_c) = before_the_packing(round, body, start_c, units);
-    let cooling = runs.cool(body, Celsius::new(from_c).ok()?, wrapping);
-    let fit = runs.fit(body, start, wrapping, &round.read_in_the_packing());
+    let cooling = sims.cool(body, Celsius::new(from_c).ok()?, wrapping);
+    let fit = sims.fit(body, start, wrapping, &round.read_in_the_packing());
     let going = fit
         .as_ref()
         .as_ref()
@@ -216,14 +227,14 @@ pub(crate) fn cooling_plan(
         touch_words,
         unwrap_hours: goes.hours_to(UNWRAP_C).map(|hours| hours + before_h),
         touch_hours: goes.hours_to(TOUCH_C).map(|hours| hours + before_h),
-        between: CoolingBetween::of(part, body, start_c, wrapping, runs)
+        between: CoolingBetween::of(part, body, start_c, wrapping, sims)
             .filter(|_| going.is_none() && body.drain_w_k() == 0.0),
         fastest_k_per_h: fastest,
         limit_k_per_h: limit,
         curve: descent.into_iter().chain(later(goes.curve(160, TOUCH_C))).collect(),
         too_early: too_early(round, body, part, limit),
         learned: String::new(),
-        chain: chain_lines(before, (body, start_c), wrapping, units, runs),
+        chain: chain_lines(before, (body, start_c), wrapping, units, sims),
         going,
     })
 }
@@ -267,14 +278,14 @@ impl CoolingPlan {
     /// unwrapped no sooner than that allows.
     pub(crate) fn no_sooner_than(
         self,
-        (zone, whole): (&Body, &Body),
+        (zone, whole): (&ThermalBody, &ThermalBody),
         wrapping: &Wrapping,
-        runs: &Runs,
+        sims: &SimCache,
     ) -> Self {
         let ambient_c = whole.ambient.celsius();
         let share = (zone.mass.kilograms() / whole.mass.kilograms()).min(1.0);
         let Ok(start) = Celsius::new(ambient_c + (self.start_c - ambient_c) * share) else { return self };
-        let all_of_it = runs.cool(whole, start, wrapping);
+        let all_of_it = sims.cool(whole, start, wrapping);
         // Nothing where the model does not see its end.
         let later = |own: Option<f64>, to_c: f64| Some(own?.max(all_of_it.hours_to(to_c)?));
         Self {
@@ -308,7 +319,7 @@ impl CoolingPlan {
 }
 
 /// The packing came off while it was hot: how fast it falls now, and what to do.
-fn too_early(round: &Round, body: &Body, part: &PartFacts, limit_k_per_h: Option<f64>) -> String {
+fn too_early(round: &Round, body: &ThermalBody, part: &PartFacts, limit_k_per_h: Option<f64>) -> String {
     let Some(off) = round.unwrapped_minutes() else { return String::new() };
     let last = round.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes));
     let Some(reading) = last.filter(|last| last.celsius > UNWRAP_C) else { return String::new() };

@@ -5,7 +5,7 @@ use crate::method::customs::StopHoleAt;
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::laid::{Laid, LaidEnd};
+use super::laid::{FaceGeometry, LaidEnd};
 use crate::crack::said::EndKind;
 use crate::crack::stop_hole::{Beyond, StopHole, stop_hole};
 use crate::job::Round;
@@ -87,13 +87,13 @@ pub struct RunOut {
 
 /// Faces that must not be touched, and whether one lies behind this crack.
 #[derive(Clone, Copy)]
-pub(super) struct Kept<'a> {
+pub(super) struct KeptFaces<'a> {
     pub faces: &'a str,
     pub behind: Option<Behind>,
 }
 
 /// What an end is laid out from.
-pub(super) struct EndAsked<'a> {
+pub(super) struct EndInputs<'a> {
     pub kind: Option<EndKind>,
     pub wall_mm: f64,
     /// How far beyond it really ends, as this shop has found.
@@ -107,9 +107,9 @@ pub(super) struct EndAsked<'a> {
     /// It is neither stopped nor repaired.
     pub watched: bool,
     pub grown_mm: Option<f64>,
-    pub kept: Option<Kept<'a>>,
+    pub kept: Option<KeptFaces<'a>>,
     pub on_map: Option<&'a LaidEnd>,
-    pub laid: &'a Laid<'a>,
+    pub laid: &'a FaceGeometry<'a>,
     pub round: &'a Round,
     pub drills_mm: &'a [f64],
     /// Where the hole goes, as it is taught.
@@ -117,7 +117,7 @@ pub(super) struct EndAsked<'a> {
     pub units: UnitSystem,
 }
 
-impl EndAsked<'_> {
+impl EndInputs<'_> {
     fn planned(&self) -> Option<StopHole> {
         let (wall, beyond) = (WallMillimetres::new(self.wall_mm).ok()?, self.beyond?);
         let hole = stop_hole(wall, beyond, self.drills_mm);
@@ -144,7 +144,7 @@ impl EndAsked<'_> {
 
     /// What the hole must not come out at.
     fn behind(&self) -> Option<String> {
-        let Kept { faces, behind } = self.kept?;
+        let KeptFaces { faces, behind } = self.kept?;
         let lip = self.units.say(usual_lip_mm(self.wall_mm), Unit::Millimetres);
         match behind {
             Some(Behind::Kept) => Some(format!(
@@ -255,64 +255,64 @@ impl EndAsked<'_> {
 pub(super) fn kind_of_end(
     on_map: Option<&LaidEnd>,
     said: Option<EndKind>,
-    laid: &Laid<'_>,
+    geometry: &FaceGeometry<'_>,
 ) -> Option<EndKind> {
     let Some(end) = on_map else { return said };
     match (end.kind, said) {
         (Some(kind), _) => Some(kind),
         // Where the edges are not known, the end may lie on one.
-        (None, Some(EndKind::Edge)) if !laid.faces[end.face].rims.is_empty() => None,
+        (None, Some(EndKind::Edge)) if !geometry.faces[end.face].rims.is_empty() => None,
         (None, said) => said,
     }
 }
 
-pub(super) fn end(side: &str, asked: &EndAsked<'_>) -> EndPlan {
-    let kind = asked.kind;
-    let planned = (kind == Some(EndKind::Tip) && !asked.watched).then(|| asked.hole()).flatten();
-    let run_out = planned.as_ref().and_then(|hole| asked.run_out(hole));
+pub(super) fn end(side: &str, inputs: &EndInputs<'_>) -> EndPlan {
+    let kind = inputs.kind;
+    let planned = (kind == Some(EndKind::Tip) && !inputs.watched).then(|| inputs.hole()).flatten();
+    let run_out = planned.as_ref().and_then(|hole| inputs.run_out(hole));
     let taken = run_out.as_ref().is_some_and(|run_out| run_out.taken);
     let hole = planned.filter(|_| !taken);
-    let meets = asked.on_map.map_or_else(String::new, |end| end.meets.clone());
+    let meets = inputs.on_map.map_or_else(String::new, |end| end.meets.clone());
     let into = |what: &str| if meets.is_empty() { what.to_owned() } else { meets.clone() };
-    let further_mm = asked.on_map.map_or(0.0, |end| end.further_mm);
+    let further_mm = inputs.on_map.map_or(0.0, |end| end.further_mm);
     let mut sentence = match kind {
         None => "say how it ends".to_owned(),
-        Some(EndKind::Tip) if asked.watched => asked.watched_sentence(),
+        Some(EndKind::Tip) if inputs.watched => inputs.watched_sentence(),
         Some(EndKind::Tip) if taken => "groove run out to the edge: no stop-hole".to_owned(),
-        Some(EndKind::Tip) => asked.sentence(hole.as_ref()),
+        Some(EndKind::Tip) => inputs.sentence(hole.as_ref()),
         Some(EndKind::Edge) => "runs out: no stop-hole".to_owned(),
         Some(EndKind::Hole) => format!("ends in {}: no stop-hole", into("a bore")),
         Some(EndKind::Branch) => format!("joins {}: no stop-hole", into("another crack")),
         Some(EndKind::Hidden) => "goes out of sight: look at the other face before any heat".to_owned(),
     };
     if hole.is_some() && further_mm > 0.05 {
-        let say = asked.units.say(further_mm, Unit::Millimetres);
+        let say = inputs.units.say(further_mm, Unit::Millimetres);
         sentence =
             format!("{sentence}. On the other face it runs {say} further: the hole goes past that tip");
     }
     EndPlan {
         side: side.to_owned(),
-        name: asked.on_map.map_or(side, |end| end.name).to_owned(),
-        wall_mm: asked.wall_mm,
+        name: inputs.on_map.map_or(side, |end| end.name).to_owned(),
+        wall_mm: inputs.wall_mm,
         meets,
-        at: asked.on_map.map(|end| {
-            let hole = hole.as_ref().and_then(|hole| asked.hole_at(hole));
-            let measured = hole.map(|at| asked.laid.measured(asked.round, end.face, at, asked.units));
+        at: inputs.on_map.map(|end| {
+            let hole = hole.as_ref().and_then(|hole| inputs.hole_at(hole));
+            let measured = hole.map(|at| inputs.laid.measured(inputs.round, end.face, at, inputs.units));
             EndAt {
-                face: asked.laid.faces[end.face].face.id,
+                face: inputs.laid.faces[end.face].face.id,
                 tip: end.at,
                 hole,
-                punch: (kind == Some(EndKind::Tip) && asked.watched)
+                punch: (kind == Some(EndKind::Tip) && inputs.watched)
                     .then(|| end.at.along(end.direction, PUNCH_PAST_MM)),
                 measured: measured.unwrap_or_default(),
             }
         }),
         further_mm,
         run_out,
-        grown: asked.grown(),
+        grown: inputs.grown(),
         kind,
-        drilled: hole.is_some() && asked.drilled_mm.is_some(),
-        blind: hole.is_some() && asked.kept.is_some_and(|kept| kept.behind == Some(Behind::Kept)),
+        drilled: hole.is_some() && inputs.drilled_mm.is_some(),
+        blind: hole.is_some() && inputs.kept.is_some_and(|kept| kept.behind == Some(Behind::Kept)),
         stop_hole: hole,
         sentence,
     }

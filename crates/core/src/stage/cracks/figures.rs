@@ -19,7 +19,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> 
         for end in &crack.ends {
             let Some(hole) = end.stop_hole else { continue };
             let (beyond, own) = beyond(&shop.tips, found_by);
-            let asked = HoleAsked { crack, end, hole, found_by, beyond, own };
+            let asked = HoleInputs { crack, end, hole, found_by, beyond, own };
             figures.extend([asked.drill(), asked.offset(), asked.run_past()]);
             figures.extend(asked.pilot(shop));
             figures.extend(asked.spindle(&slowest));
@@ -30,7 +30,7 @@ pub(crate) fn figures(cracks: &[CrackPlan], plausible: &[Iron], shop: &Shop) -> 
 }
 
 /// One hole, and what it goes by.
-struct HoleAsked<'a> {
+struct HoleInputs<'a> {
     crack: &'a CrackPlan,
     end: &'a EndPlan,
     hole: StopHole,
@@ -41,7 +41,7 @@ struct HoleAsked<'a> {
     own: usize,
 }
 
-impl HoleAsked<'_> {
+impl HoleInputs<'_> {
     fn id(&self, what: &str) -> String {
         format!("cracks.{}.{}.{what}", self.crack.id, self.end.side)
     }

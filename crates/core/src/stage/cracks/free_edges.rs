@@ -1,6 +1,6 @@
 //! Where the face ends round a seam: a free edge throws its heat back.
 
-use super::laid::{Laid, LaidCrack};
+use super::laid::{FaceGeometry, LaidCrack};
 use crate::heat::{EDGE_FELT_WITHIN_MM, FreeEdges};
 use crate::map::{At, goes_on_to, length_mm, place_along};
 
@@ -13,7 +13,7 @@ pub(crate) struct FreeEdgesNear {
     pub across: FreeEdges,
 }
 
-impl Laid<'_> {
+impl FaceGeometry<'_> {
     /// Rims near a crack. One that runs over several faces has none beside it: there the iron goes on round the corner.
     ///
     /// # Source

@@ -98,12 +98,12 @@ pub(crate) fn wall_at(walls: &[(f64, f64)], along_mm: f64) -> Option<f64> {
 
 /// Everything that is on the map.
 #[derive(Default)]
-pub(crate) struct Laid<'a> {
+pub(crate) struct FaceGeometry<'a> {
     pub faces: Vec<LaidFace<'a>>,
     pub cracks: HashMap<Uuid, LaidCrack>,
 }
 
-impl<'a> Laid<'a> {
+impl<'a> FaceGeometry<'a> {
     pub fn read(job: &'a Job) -> Self {
         let round = job.round();
         let faces: Vec<LaidFace<'a>> = job.faces.iter().map(|face| laid_face(round, face)).collect();

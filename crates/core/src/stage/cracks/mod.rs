@@ -23,10 +23,10 @@ use crate::quantity::{Unit, UnitSystem};
 use crate::shop::Shop;
 use crate::stage::taught::DRILL;
 
-use ends::{EndAsked, Kept, end, kind_of_end};
 pub use ends::{EndAt, EndPlan, Grown, RunOut};
+use ends::{EndInputs, KeptFaces, end, kind_of_end};
 pub(crate) use free_edges::FreeEdgesNear;
-pub(crate) use laid::{Laid, LaidLine, by_rule, mark_name, wall_at};
+pub(crate) use laid::{FaceGeometry, LaidLine, by_rule, mark_name, wall_at};
 pub(crate) use slits::slits;
 
 /// So much is kept off a hard spot: no drill bites it. House.
@@ -92,31 +92,36 @@ pub struct CrackPlan {
 
 pub(crate) fn stage(
     round: &Round,
-    laid: &Laid<'_>,
+    geometry: &FaceGeometry<'_>,
     part_wall_mm: Option<f64>,
     plausible: &[Iron],
     shop: &Shop,
 ) -> Stage<Vec<CrackPlan>> {
     let units = shop.units;
-    let plan = crack_plans(round, laid, part_wall_mm, shop);
+    let plan = crack_plans(round, geometry, part_wall_mm, shop);
     Stage {
         amount: amount(&plan),
         missing: missing(&plan, units),
-        cautions: cautions(round, laid, &plan, units),
+        cautions: cautions(round, geometry, &plan, units),
         figures: figures::figures(&plan, plausible, shop),
         plan,
     }
 }
 
-fn crack_plans(round: &Round, laid: &Laid<'_>, part_wall_mm: Option<f64>, shop: &Shop) -> Vec<CrackPlan> {
-    let asked = CracksAsked { round, laid, part_wall_mm, shop };
+fn crack_plans(
+    round: &Round,
+    geometry: &FaceGeometry<'_>,
+    part_wall_mm: Option<f64>,
+    shop: &Shop,
+) -> Vec<CrackPlan> {
+    let asked = CracksInputs { round, laid: geometry, part_wall_mm, shop };
     round.cracks.iter().map(|crack| asked.plan_of(crack)).collect()
 }
 
 /// What the plans of the cracks are made from.
-struct CracksAsked<'a> {
+struct CracksInputs<'a> {
     round: &'a Round,
-    laid: &'a Laid<'a>,
+    laid: &'a FaceGeometry<'a>,
     part_wall_mm: Option<f64>,
     shop: &'a Shop,
 }
@@ -148,7 +153,7 @@ const ENDS: [FieldsOfEnd; 2] = [
     },
 ];
 
-impl CracksAsked<'_> {
+impl CracksInputs<'_> {
     fn say(&self, mm: f64) -> String {
         self.shop.units.say(mm, Unit::Millimetres)
     }
@@ -164,7 +169,7 @@ impl CracksAsked<'_> {
             let fields = &ENDS[at];
             let along_mm = if at == 0 { 0.0 } else { length_mm };
             let on_map = on_map.map(|crack| &crack.ends[at]);
-            EndAsked {
+            EndInputs {
                 kind: kind_of_end(on_map, round.get(fields.kind.of(of)), laid),
                 wall_mm: wall_at(measured, along_mm).unwrap_or(wall_mm),
                 beyond: round.get(crack::FOUND_BY.of(of)).map(|it| beyond(&shop.tips, it).0),
@@ -177,7 +182,7 @@ impl CracksAsked<'_> {
                     Some(CrackFate::Leave | CrackFate::Sound)
                 ),
                 grown_mm: round.get(fields.grown.of(of)),
-                kept: faces.map(|faces| Kept { faces, behind: round.get(crack::BEHIND.of(of)) }),
+                kept: faces.map(|faces| KeptFaces { faces, behind: round.get(crack::BEHIND.of(of)) }),
                 on_map,
                 laid,
                 round,
@@ -243,7 +248,12 @@ impl CracksAsked<'_> {
 }
 
 /// A mapped hard spot is in the way of a drill and of a pin.
-fn cautions(round: &Round, laid: &Laid<'_>, cracks: &[CrackPlan], units: UnitSystem) -> Vec<Caution> {
+fn cautions(
+    round: &Round,
+    geometry: &FaceGeometry<'_>,
+    cracks: &[CrackPlan],
+    units: UnitSystem,
+) -> Vec<Caution> {
     let off = units.say_least(OFF_HARD_SPOT_MM, Unit::Millimetres);
     let hard = round.hard_spots.iter().map(|spot| Caution {
         station: Station::Prep,
@@ -251,7 +261,7 @@ fn cautions(round: &Round, laid: &Laid<'_>, cracks: &[CrackPlan], units: UnitSys
     });
     let one_side = cracks.iter().filter(|crack| {
         let through = round.get(crack::THROUGH.of(crack.id)) != Some(false);
-        through && laid.cracks.get(&crack.id).is_some_and(|laid| laid.other_face_open)
+        through && geometry.cracks.get(&crack.id).is_some_and(|geometry| geometry.other_face_open)
     });
     let one_side = one_side.map(|crack| {
         let sentence = format!(

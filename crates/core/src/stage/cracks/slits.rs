@@ -1,20 +1,20 @@
 //! Drawn cracks as slits of the face they lie on, and whether the iron round them holds them in.
 
-use super::{CrackPlan, Laid};
-use crate::body::{Piece, held_in};
+use super::{CrackPlan, FaceGeometry};
+use crate::body::{FlatBody, held_in};
 use crate::crack::said::CrackFate;
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::map::{At, ON_IT_MM, inside, nearest_rim};
 use crate::stage::part::{PartFacts, piece};
 
-/// Points of a crack nearer than this are one: no triangle fits between them.
+/// House: points of a crack nearer than this are one: no triangle fits between them.
 const APART_MM: f64 = 1.5;
 /// House: as hard as this a seam is held in; see [`held_in`].
 const HELD_IN_FROM: f64 = 0.2;
 
-impl Laid<'_> {
+impl FaceGeometry<'_> {
     /// Whether the iron round it holds a seam of the drawn face in. Nothing while no face is the part, or none of its
     /// cracks is mended.
     ///
@@ -24,7 +24,7 @@ impl Laid<'_> {
         &self,
         (round, part): (&Round, &PartFacts),
         (cracks, iron): (&[CrackPlan], Iron),
-        runs: &Runs,
+        sims: &SimCache,
     ) -> Option<bool> {
         let (drawn, wall_mm) = part.drawn.as_ref().zip(part.wall_mm)?;
         let face = self.faces.iter().position(|face| face.face.id == drawn.face)?;
@@ -43,8 +43,8 @@ impl Laid<'_> {
             .filter_map(|seam| {
                 let mut slits = slits.clone();
                 slits[..=*seam].rotate_right(1);
-                let piece = Piece { cracks: slits, ..bare.clone() };
-                runs.number(piece.decides(), || piece.check().ok().and_then(|()| held_in(&piece).ok()))
+                let piece = FlatBody { cracks: slits, ..bare.clone() };
+                sims.number(piece.decides(), || piece.check().ok().and_then(|()| held_in(&piece).ok()))
             })
             .reduce(f64::max)?;
         Some(hardest >= HELD_IN_FROM)

@@ -8,8 +8,8 @@ use crate::crack::said::CrackFate;
 use crate::crack::said::EndKind;
 use crate::field;
 use crate::heat::{
-    BarPower, DONT_STEER_UNDER, Heating, HotSpot, Infrared, RUNS_FROM, ReadOff, Runs, pull_mpa,
-    stress_intensity,
+    BarPower, DONT_STEER_UNDER, Heating, HotSpot, Infrared, RUNS_FROM, ReadOff, SimCache, stress_intensity,
+    thermal_stress_mpa,
 };
 use crate::iron::{Iron, least_forgiving};
 use crate::job::Round;
@@ -187,7 +187,7 @@ pub(super) fn runs_on(
                 points_at_flame: true,
                 free_edge_beyond: end.run_out.is_some(),
             };
-            let pull = pull_mpa(&weakest.properties(), &spot);
+            let pull = thermal_stress_mpa(&weakest.properties(), &spot);
             let k = stress_intensity(pull, length_mm, from_edge);
             let share = k / weakest.toughness_mpa_sqrt_m();
             let working = format!(
@@ -224,12 +224,12 @@ pub(super) fn stays_cool(
     run: &SourceRun,
     heat: &HeatPlan,
     sources: &Sources,
-    (part, runs): (&PartFacts, &Runs),
+    (part, sims): (&PartFacts, &SimCache),
 ) -> Vec<StaysCool> {
     if part.heat_shy.is_empty() || !heat.reached {
         return Vec::new();
     }
-    let Some(hottest) = hottest_cells(run, heat, sources, runs) else { return Vec::new() };
+    let Some(hottest) = hottest_cells(run, heat, sources, sims) else { return Vec::new() };
     let units = part.units;
     let one = |shy: &HeatShy| {
         // Where nobody has said, it lies at the far end.
@@ -257,10 +257,11 @@ pub(super) fn stays_cool(
 }
 
 /// The hottest that each place along the part gets.
-fn hottest_cells(run: &SourceRun, heat: &HeatPlan, sources: &Sources, runs: &Runs) -> Option<Vec<f64>> {
+fn hottest_cells(run: &SourceRun, heat: &HeatPlan, sources: &Sources, sims: &SimCache) -> Option<Vec<f64>> {
+    /// House: a step of the way on after it is warm, in s.
     const STEP_S: f64 = 10.0;
     let power = sources.power_of(heat)?;
-    let heated = heat.run_to_target(&sources.body, power, runs)?;
+    let heated = heat.run_to_target(&sources.body, power, sims)?;
     let mut bar = heated.bar.clone();
     let mut hottest: Vec<f64> = bar.cells_c().to_vec();
     let mut see = |cells: &[f64]| {

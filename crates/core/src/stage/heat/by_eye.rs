@@ -1,6 +1,6 @@
 //! What the eye tells of a heat: the colours of a bright spot, the glow in a dark shop; and how hard the edge gets.
 
-use crate::heat::{HARD_EDGE_S, edge_cooling_s};
+use crate::heat::{HARD_EDGE_S, t8_5_s};
 use crate::iron::{Iron, least};
 use crate::method::Way;
 use crate::method::pass_of;
@@ -72,8 +72,7 @@ pub(super) fn edge(way: Way, target_c: f64, (part, plausible): (&PartFacts, &[Ir
             let celsius = Celsius::new(part_c).ok()?;
             let pass = pass_of(way, wall, part_c)?;
             // Of several irons in question the one whose edge cools fastest.
-            let cools =
-                |iron: Iron| edge_cooling_s(&iron.properties(), pass, wall, celsius).unwrap_or(f64::INFINITY);
+            let cools = |iron: Iron| t8_5_s(&iron.properties(), pass, wall, celsius).unwrap_or(f64::INFINITY);
             let seconds = cools(least(plausible, cools).iron);
             Some(class(seconds.is_finite().then_some(seconds)))
         };

@@ -137,7 +137,7 @@ fn name(gas: Gas) -> &'static str {
     }
 }
 
-/// Over this, by the gauge, acetylene may burst by itself: the usual caution of the trade.
+/// Over this, by the gauge, acetylene may burst by itself: the usual caution of the trade. House.
 const ACETYLENE_BAR: f64 = 1.03;
 
 /// How many cylinders a flow asks for on a made manifold, and what the largest tip makes of it that one of them feeds.

@@ -28,7 +28,7 @@ use serde::Serialize;
 use super::cracks::CrackPlan;
 use super::part::{PartFacts, Weight};
 use super::{Amount, Caution, Stage, Station};
-use crate::heat::{Bar, BarPower, Body, HeatSource, Heating, Runs, hot_work_clearance};
+use crate::heat::{Bar, BarPower, HeatSource, Heating, SimCache, ThermalBody, hot_work_clearance};
 use crate::iron::{Iron, IronProperties};
 use crate::job::Round;
 use crate::method::{Target, Way};
@@ -161,10 +161,10 @@ pub struct TriedHeat {
 const FRAMES: usize = 24;
 
 /// What only its own station shows, of the way that was taken.
-fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAsked<'_>) {
-    let HeatAsked { round, part, shop, cracks, plausible, .. } = *asked;
+fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, inputs: &HeatInputs<'_>) {
+    let HeatInputs { round, part, shop, cracks, plausible, .. } = *inputs;
     let weighed = matches!(part.weight, Some(Weight::Weighed(_)));
-    plan.tried = sources.tried(target, plan, (weighed, part.units), asked.runs);
+    plan.tried = sources.tried(target, plan, (weighed, part.units), inputs.sims);
     let taken = sources.runs_for(target.target_c).find(|run| plan.is_of(run));
     let until = if plan.reached { plan.minutes } else { f64::INFINITY };
     if let Some(run) = taken {
@@ -172,14 +172,14 @@ fn shown(plan: &mut HeatPlan, target: &Target, sources: &Sources, asked: &HeatAs
         plan.oven = beside::oven_segments(run, plan, sources, part.units);
         // While nobody knows what is laid it is warmed and soaked at least.
         let at_least = || {
-            let by = |step, minutes| asked.steps.burn(step, minutes, target.target_c, (sources, run));
+            let by = |step, minutes| inputs.steps.burn(step, minutes, target.target_c, (sources, run));
             vec![by(HeatStep::Heat, plan.minutes), by(HeatStep::Soak, plan.soak_minutes)]
         };
-        let burns = if asked.burns.is_empty() { at_least() } else { asked.burns.clone() };
-        let with_less = |share: f64| sources.minutes_with(run, target, share, asked.runs);
+        let burns = if inputs.burns.is_empty() { at_least() } else { inputs.burns.clone() };
+        let with_less = |share: f64| sources.minutes_with(run, target, share, inputs.sims);
         plan.gas = gas::gas_plans(plan, &burns, (&shop.stores, part.units), &with_less);
         plan.steps = steps::step_plans(&burns, part.units);
-        plan.stays_cool = beside::stays_cool(run, plan, sources, (part, asked.runs));
+        plan.stays_cool = beside::stays_cool(run, plan, sources, (part, inputs.sims));
         if run.source.ramp_k_per_h(sources.closed).is_none() {
             let (where_to, whose) = ((until, sources.station()), (plausible, part.units));
             plan.runs_on = beside::runs_on((cracks, part), &run.heating, where_to, whose);
@@ -221,7 +221,7 @@ impl HeatPlan {
     }
 
     /// What it warms: the part, or of it the seam and what lies round it.
-    pub(crate) fn warms(&self, part: &PartFacts, iron: IronProperties) -> Option<Body> {
+    pub(crate) fn warms(&self, part: &PartFacts, iron: IronProperties) -> Option<ThermalBody> {
         self.zone.map_or_else(|| part.body(iron), |zone| zone.body(iron))
     }
 
@@ -233,13 +233,13 @@ impl HeatPlan {
 }
 
 /// What a heating is shown with.
-pub(crate) struct HeatAsked<'a> {
+pub(crate) struct HeatInputs<'a> {
     pub round: &'a Round,
     pub part: &'a PartFacts,
     pub shop: &'a Shop,
     pub cracks: &'a [CrackPlan],
     pub plausible: &'a [Iron],
-    pub runs: &'a Runs,
+    pub sims: &'a SimCache,
     pub way: Option<Way>,
     /// In one lighting; none while that is not known.
     pub burns: Vec<StepBurn>,
@@ -250,16 +250,16 @@ pub(crate) fn stage(
     mut plan: Option<HeatPlan>,
     target: Option<&Target>,
     sources: Option<&Sources>,
-    asked: &HeatAsked<'_>,
+    inputs: &HeatInputs<'_>,
 ) -> Stage<Option<HeatPlan>> {
-    let part = asked.part;
-    if let Some((plan, way)) = plan.as_mut().zip(asked.way) {
-        plan.edge = by_eye::edge(way, plan.target_c, (part, asked.plausible));
+    let part = inputs.part;
+    if let Some((plan, way)) = plan.as_mut().zip(inputs.way) {
+        plan.edge = by_eye::edge(way, plan.target_c, (part, inputs.plausible));
     }
     if let (Some(plan), Some(target), Some(sources)) =
         (plan.as_mut().filter(|plan| !plan.cold), target, sources)
     {
-        shown(plan, target, sources, asked);
+        shown(plan, target, sources, inputs);
     }
     Stage {
         amount: amount(plan.as_ref()),
@@ -314,14 +314,19 @@ impl HeatPlan {
     }
 
     /// The heating up to its target.
-    pub(crate) fn run_to_target(&self, body: &Body, power: BarPower, runs: &Runs) -> Option<Arc<Heating>> {
+    pub(crate) fn run_to_target(
+        &self,
+        body: &ThermalBody,
+        power: BarPower,
+        sims: &SimCache,
+    ) -> Option<Arc<Heating>> {
         let most = Seconds::new((self.minutes + 1.0).max(1.0) * 60.0).ok()?;
-        Some(runs.heat_until(body, power, Celsius::new(self.target_c).ok()?, most))
+        Some(sims.heat_until(body, power, Celsius::new(self.target_c).ok()?, most))
     }
 
     /// A bar at ambient, heated as planned, by the book: what the simulated thermocouple runs.
     #[must_use]
-    pub fn bar(&self, body: &Body, station: f64, closed: bool) -> Option<(Bar, BarPower)> {
+    pub fn bar(&self, body: &ThermalBody, station: f64, closed: bool) -> Option<(Bar, BarPower)> {
         let source = HeatSource::from_id(&self.source)?;
         let (even_share, target_c) = (self.even_share, self.target_c);
         let (help, throttle) = (Help::from_id(&self.help), self.throttle);

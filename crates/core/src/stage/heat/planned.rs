@@ -3,7 +3,7 @@
 use super::HeatPlan;
 use super::sources::Sources;
 use super::words::{heating_words, pad_at, read_at};
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::method::{MethodId, School, Target, Way};
 use crate::quantity::Unit;
 use crate::stage::part::{GUESSED_WALL_MM, PartFacts};
@@ -25,7 +25,7 @@ pub(crate) fn heat_plan(
     target: Option<&Target>,
     sources: Option<&Sources>,
     part: &PartFacts,
-    runs: &Runs,
+    sims: &SimCache,
 ) -> Option<HeatPlan> {
     let (wall_mm, units) = (part.wall_mm, part.units);
     let say = |celsius| units.say(celsius, Unit::Celsius);
@@ -93,7 +93,7 @@ pub(crate) fn heat_plan(
         )),
         (_, None) => None,
         (School::Warm | School::Hot | School::WholePart | School::Modest | School::Local, Some(target)) => {
-            heated(target, soak_minutes(way, wall_mm), sources?, part, runs)
+            heated(target, soak_minutes(way, wall_mm), sources?, part, sims)
         }
     }
 }
@@ -104,7 +104,7 @@ pub(crate) fn heated(
     soak: f64,
     sources: &Sources,
     part: &PartFacts,
-    runs: &Runs,
+    sims: &SimCache,
 ) -> Option<HeatPlan> {
     let units = part.units;
     let reached = sources.reach(target);
@@ -131,7 +131,7 @@ pub(crate) fn heated(
             Some(_) | None => sources.short_k(target).unwrap_or(0.0),
         },
         minutes: reached.map_or(0.0, |r| r.minutes),
-        between: reached.and_then(|r| sources.spread(part, r, target, runs)),
+        between: reached.and_then(|r| sources.spread(part, r, target, sims)),
         soak_minutes: soak,
         timing: reached.map_or(String::new(), |reached| {
             let minutes = units.say(reached.minutes, Unit::Minutes);

@@ -111,7 +111,7 @@ pub(super) struct Run {
     pub strength: (f64, f64),
 }
 
-/// As the book has them.
+/// Nothing learned: as the book of the house has them.
 pub(super) const BOOK: (f64, f64) = (1.0, 1.0);
 
 /// How strong the shop's own sources are against the book, by how they heated.

@@ -4,7 +4,7 @@ use super::run::{Help, Run, SourceRun, Strengths, oven_c, strength_w};
 use super::zone::Zone;
 use crate::field;
 use crate::heat::{
-    BarPower, Body, HeatSource, Heating, OutOfHeat, Runs, SMALLEST_FLAME, SourceKind, ceiling_c,
+    BarPower, HeatSource, Heating, OutOfHeat, SMALLEST_FLAME, SimCache, SourceKind, ThermalBody, ceiling_c,
 };
 use crate::iron::{Governing, Iron, least_forgiving, slowest_to_heat};
 use crate::job::Round;
@@ -29,7 +29,7 @@ const TURNED_DOWN: [f64; 4] = [0.7, 0.5, 0.35, 0.25];
 
 /// What a source makes of one target.
 #[derive(Debug, Clone, Copy)]
-pub(crate) struct Reached<'a> {
+pub(crate) struct SourceOutcome<'a> {
     pub run: &'a SourceRun,
     pub minutes: f64,
     /// Unevenness (open part) or whole difference (closed) on the way, in K.
@@ -44,7 +44,7 @@ pub(crate) struct Reached<'a> {
 pub(crate) struct Sources {
     pub runs: Vec<SourceRun>,
     /// As the iron that comes up slowest would have it.
-    pub body: Body,
+    pub body: ThermalBody,
     pub closed: bool,
     /// It is only this of the part.
     pub zone: Option<Zone>,
@@ -129,12 +129,12 @@ impl Sources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<Self> {
         let chosen = round.get(field::heat::SOURCE);
         let candidates = chosen.map_or_else(|| candidates(shop), |chosen| vec![chosen]);
         let own = chosen.is_some();
-        Self::tried_with((candidates, own), shop, part, plausible, targets_c, made)
+        Self::tried_with((candidates, own), shop, part, plausible, targets_c, sims)
     }
 
     /// The same of the seam and what lies round it, with a flame; nothing where there is none.
@@ -144,12 +144,12 @@ impl Sources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<Self> {
         let chosen = round.get(field::heat::SOURCE);
         let flame = chosen.or_else(|| strongest(shop.heat_sources()))?;
         strength_w(flame)?;
-        Self::tried_on(Some(zone), (vec![flame], true), shop, part, plausible, targets_c, made)
+        Self::tried_on(Some(zone), (vec![flame], true), shop, part, plausible, targets_c, sims)
     }
 
     /// The same of one source, for a step that has its own.
@@ -159,9 +159,9 @@ impl Sources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<Self> {
-        Self::tried_with((vec![source], true), shop, part, plausible, targets_c, made)
+        Self::tried_with((vec![source], true), shop, part, plausible, targets_c, sims)
     }
 
     fn tried_with(
@@ -170,9 +170,9 @@ impl Sources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<Self> {
-        Self::tried_on(None, with, shop, part, plausible, targets_c, made)
+        Self::tried_on(None, with, shop, part, plausible, targets_c, sims)
     }
 
     fn tried_on(
@@ -182,7 +182,7 @@ impl Sources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<Self> {
         let slowest = slowest_to_heat(plausible);
         let iron = slowest.iron.properties();
@@ -215,7 +215,7 @@ impl Sources {
                 throttle,
                 set_for_c,
                 most_min,
-                heating: made.heat_until(&body, power, Celsius::new(target_c).ok()?, most),
+                heating: sims.heat_until(&body, power, Celsius::new(target_c).ok()?, most),
                 ceiling_c: ceiling_c(&body, power),
             });
             // Whether it gets there, and evenly to all that it gets to.
@@ -285,15 +285,15 @@ impl Sources {
     /// The best way to a target: the first source that gets there evenly, in the order ordinary
     /// sweep, careful sweep, turned down, oven; else the least uneven of those that get there at all; else the same of
     /// those that get to the least at which the work may begin.
-    pub fn reach(&self, target: &Target) -> Option<Reached<'_>> {
-        let to = |celsius: f64, least_only: bool| -> Option<Reached<'_>> {
-            let reached: Vec<Reached<'_>> = self
+    pub fn reach(&self, target: &Target) -> Option<SourceOutcome<'_>> {
+        let to = |celsius: f64, least_only: bool| -> Option<SourceOutcome<'_>> {
+            let reached: Vec<SourceOutcome<'_>> = self
                 .runs_for(target.target_c)
                 .filter_map(|run| {
                     let minutes = run.heating.minutes_to(celsius)?;
                     let worst_k = self.worst_k(&run.heating, minutes);
                     let even_enough = worst_k <= self.limit_k;
-                    Some(Reached { run, minutes, worst_k, even_enough, least_only })
+                    Some(SourceOutcome { run, minutes, worst_k, even_enough, least_only })
                 })
                 .collect();
             let even = reached.iter().find(|r| r.even_enough);

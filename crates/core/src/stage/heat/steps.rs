@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::Sources;
 use super::run::SourceRun;
 use crate::field::{self, Field, One};
-use crate::heat::{BarPower, DyingFire, Gas, HeatSource, Runs, burnt_together, gas_need_m3};
+use crate::heat::{BarPower, DyingFire, Gas, HeatSource, SimCache, burnt_together, gas_need_m3};
 use crate::iron::Iron;
 use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem};
@@ -172,11 +172,11 @@ impl StepSources {
         part: &PartFacts,
         plausible: &[Iron],
         targets_c: &[f64],
-        made: &Runs,
+        sims: &SimCache,
     ) -> Self {
         let said = HeatStep::ALL.into_iter().filter(|step| *step != HeatStep::Heat).filter_map(|step| {
             let source = round.get(step.field())?;
-            Some((step, Sources::of_one(source, shop, part, plausible, targets_c, made)?))
+            Some((step, Sources::of_one(source, shop, part, plausible, targets_c, sims)?))
         });
         Self(said.collect())
     }

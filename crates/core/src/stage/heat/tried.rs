@@ -1,10 +1,11 @@
 //! What each source that was tried comes to: in words, and how sure that is.
 
 use super::run::SourceRun;
-use super::sources::{CAREFUL_SWEEP, Reached, Sources};
+use super::sources::{CAREFUL_SWEEP, SourceOutcome, Sources};
 use super::{HeatBetween, HeatPlan, TriedHeat};
 use crate::heat::{
-    BarPower, Body, HeatingKnown, Runs, SourceKind, burnt_together, ceiling_c, gas_need_m3, heating_band,
+    BarPower, HeatingKnown, SimCache, SourceKind, ThermalBody, burnt_together, ceiling_c, gas_need_m3,
+    heating_band,
 };
 use crate::method::Target;
 use crate::quantity::{Celsius, Rounding, Seconds, Unit, UnitSystem};
@@ -45,9 +46,9 @@ impl Sources {
     pub fn spread(
         &self,
         part: &PartFacts,
-        reached: Reached<'_>,
+        reached: SourceOutcome<'_>,
         target: &Target,
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<HeatBetween> {
         let Weight::Estimated(weight) = part.weight.as_ref().filter(|_| self.zone.is_none())? else {
             return None;
@@ -58,7 +59,7 @@ impl Sources {
         let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
         let at = |kg: f64| {
             let body = part.body_weighing(self.body.iron, kg)?;
-            let heating = made.heat_until(&body, power, to, most);
+            let heating = sims.heat_until(&body, power, to, most);
             let minutes = heating.minutes_to(to_c).unwrap_or(run.most_min);
             Some((minutes, self.worst_k(&heating, minutes), ceiling_c(&body, power)))
         };
@@ -78,15 +79,15 @@ impl Sources {
         run: &SourceRun,
         target: &Target,
         share: f64,
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<f64> {
         let power = self.with(run, target.target_c, share).power()?;
         let (to, most) = (Celsius::new(target.target_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
-        made.heat_until(&self.body, power, to, most).minutes_to(target.target_c)
+        sims.heat_until(&self.body, power, to, most).minutes_to(target.target_c)
     }
 
     /// The part as heavy as it may be; nothing while nobody has weighed or measured it.
-    pub fn heaviest(&self, part: &PartFacts) -> Option<Body> {
+    pub fn heaviest(&self, part: &PartFacts) -> Option<ThermalBody> {
         if self.zone.is_some() {
             return Some(self.body);
         }
@@ -96,10 +97,10 @@ impl Sources {
     /// Minutes that a part takes with as little power as the source may give.
     pub fn at_the_worst(
         &self,
-        body: &Body,
-        reached: Reached<'_>,
+        body: &ThermalBody,
+        reached: SourceOutcome<'_>,
         target: &Target,
-        made: &Runs,
+        sims: &SimCache,
     ) -> Option<f64> {
         let run = reached.run;
         let to_c = if reached.least_only { target.least_c } else { target.target_c };
@@ -107,7 +108,7 @@ impl Sources {
         let power = self.with(run, target.target_c, weakest).power()?;
         let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
         // What does not get there takes all the time there is.
-        Some(made.heat_until(body, power, to, most).minutes_to(to_c).unwrap_or(run.most_min))
+        Some(sims.heat_until(body, power, to, most).minutes_to(to_c).unwrap_or(run.most_min))
     }
 
     /// Every heat that was tried for a target, the soonest first, those that do not get there last.
@@ -116,7 +117,7 @@ impl Sources {
         target: &Target,
         plan: &HeatPlan,
         (weighed, units): (bool, UnitSystem),
-        made: &Runs,
+        sims: &SimCache,
     ) -> Vec<TriedHeat> {
         let one = |run: &SourceRun| {
             let there = run.heating.minutes_to(target.target_c).map(|minutes| (minutes, target.target_c));
@@ -125,9 +126,9 @@ impl Sources {
             let (soonest_min, latest_min) = match there {
                 // Of the one that is taken all that is not known counts, of the others their power.
                 Some((_, to_c)) if plan.reached && plan.is_of(run) => {
-                    self.band(run, (target.target_c, to_c), weighed, made)
+                    self.band(run, (target.target_c, to_c), weighed, sims)
                 }
-                Some((_, to_c)) => self.between(run, target.target_c, to_c, made),
+                Some((_, to_c)) => self.between(run, target.target_c, to_c, sims),
                 None => (None, None),
             };
             let worst_k = minutes.map(|minutes| self.worst_k(&run.heating, minutes));
@@ -194,13 +195,13 @@ impl Sources {
         run: &SourceRun,
         (target_c, to_c): (f64, f64),
         mass_weighed: bool,
-        made: &Runs,
+        sims: &SimCache,
     ) -> (Option<f64>, Option<f64>) {
         let SourceKind::Flame { .. } = run.source.kind else { return (None, None) };
         let known = HeatingKnown { mass_weighed, own_heatings: self.strengths.one(run.source).1 };
-        let minutes = |body: &Body, power: BarPower| {
+        let minutes = |body: &ThermalBody, power: BarPower| {
             let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
-            made.heat_until(body, power, to, most).minutes_to(to_c)
+            sims.heat_until(body, power, to, most).minutes_to(to_c)
         };
         let band = self
             .with(run, target_c, 1.0)
@@ -210,7 +211,13 @@ impl Sources {
     }
 
     /// How soon and how late a flame gets there, as strong and as weak as it may be; an oven goes by its ramp.
-    fn between(&self, run: &SourceRun, target_c: f64, to_c: f64, made: &Runs) -> (Option<f64>, Option<f64>) {
+    fn between(
+        &self,
+        run: &SourceRun,
+        target_c: f64,
+        to_c: f64,
+        sims: &SimCache,
+    ) -> (Option<f64>, Option<f64>) {
         if !matches!(run.source.kind, SourceKind::Flame { .. }) {
             return (None, None);
         }
@@ -218,7 +225,7 @@ impl Sources {
         let at = |strength: f64| {
             let power = self.with(run, target_c, strength).power()?;
             let (to, most) = (Celsius::new(to_c).ok()?, Seconds::new(run.most_min * 60.0).ok()?);
-            made.heat_until(&self.body, power, to, most).minutes_to(to_c)
+            sims.heat_until(&self.body, power, to, most).minutes_to(to_c)
         };
         (at(1.0 + share), at(1.0 - share))
     }

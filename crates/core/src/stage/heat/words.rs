@@ -1,7 +1,7 @@
 //! How a heat is led, in sentences.
 
 use super::run::{Help, turned_down};
-use super::sources::{CAREFUL_SWEEP, Reached, Sources};
+use super::sources::{CAREFUL_SWEEP, SourceOutcome, Sources};
 use super::zone::Zone;
 use crate::heat::sticks;
 use crate::method::Target;
@@ -29,7 +29,7 @@ pub(super) fn read_at(part: &PartFacts, zone: Option<Zone>) -> String {
 }
 
 /// How the seam and what lies round it is warmed.
-fn zone_words(zone: Zone, reached: Reached<'_>, target: &Target, units: UnitSystem) -> String {
+fn zone_words(zone: Zone, reached: SourceOutcome<'_>, target: &Target, units: UnitSystem) -> String {
     let away = units.say(zone.reach_mm, Unit::Millimetres);
     let flame = match reached.run.throttle {
         share if share < 1.0 => format!("Turn it down to about {}, and sweep", turned_down(share)),
@@ -48,7 +48,7 @@ fn zone_words(zone: Zone, reached: Reached<'_>, target: &Target, units: UnitSyst
 
 /// How to heat it, or why it does not get there.
 pub(super) fn heating_words(
-    reached: Option<Reached<'_>>,
+    reached: Option<SourceOutcome<'_>>,
     sources: &Sources,
     target: &Target,
     units: UnitSystem,

@@ -2,7 +2,7 @@
 
 use crate::iron::IronProperties;
 use crate::quantity::{Celsius, Kilograms, Millimetres};
-use crate::sim::Body;
+use crate::sim::ThermalBody;
 use crate::stage::cracks::CrackPlan;
 use crate::stage::part::PartFacts;
 
@@ -71,13 +71,13 @@ impl Zone {
     }
 
     /// As the heat model sees it: both faces of the plate, and what is drawn off at its edges.
-    pub fn body(&self, iron: IronProperties) -> Option<Body> {
+    pub fn body(&self, iron: IronProperties) -> Option<ThermalBody> {
         let [l, w, t] = [self.length_mm, self.width_mm, self.wall_mm];
         let faces_of_all = l * w / (l * w + w * t + t * l);
         let mm = |value| Millimetres::new(value).ok();
         let (mass, size) = (Kilograms::new(self.kg(iron.density_kg_m3)).ok()?, (mm(l)?, mm(w)?, mm(t)?));
         let ambient = Celsius::new(self.ambient_c).ok()?;
-        let body = Body::new(iron, mass, size, faces_of_all, ambient).ok()?;
+        let body = ThermalBody::new(iron, mass, size, faces_of_all, ambient).ok()?;
         Some(body.drained(self.drain_w_k(iron.conductivity_w_mk)))
     }
 }
@@ -93,7 +93,7 @@ mod tests {
         Zone { reach_mm: 80.0, length_mm: 260.0, width_mm: 160.0, wall_mm: 20.0, ambient_c: 20.0 }
     }
 
-    fn body() -> Body {
+    fn body() -> ThermalBody {
         zone().body(Iron::Gray.properties()).unwrap()
     }
 
@@ -113,7 +113,7 @@ mod tests {
         // = 311 W, and 5.205 x 180 = 937 W: 1248 W from 5.949 kg at 500 + 0.375 x ... J/kgK
         let loses_w = still.loss_w(&body(), 200.0);
         assert!((loses_w - 1_248.0).abs() < 3.0, "{loses_w}");
-        let whole = Body::drained(body(), 0.0);
+        let whole = ThermalBody::drained(body(), 0.0);
         let (drawn, alone) = (still.seconds(&body(), 200.0, 150.0), still.seconds(&whole, 200.0, 150.0));
         assert!(drawn.unwrap() < 0.35 * alone.unwrap());
     }
@@ -133,7 +133,7 @@ mod tests {
     fn no_packing_keeps_the_cold_iron_from_drawing_on_it() {
         let start = Celsius::new(250.0).unwrap();
         let blanket = Wrapping::usual(Packing::Blanket);
-        let fastest = |body: &Body| cool(body, start, &blanket).fastest_k_per_h();
-        assert!(fastest(&body()) > 4.0 * fastest(&Body::drained(body(), 0.0)));
+        let fastest = |body: &ThermalBody| cool(body, start, &blanket).fastest_k_per_h();
+        assert!(fastest(&body()) > 4.0 * fastest(&ThermalBody::drained(body(), 0.0)));
     }
 }

@@ -97,7 +97,7 @@ pub(crate) fn belief(job: &Job, part: &PartFacts) -> Belief {
 }
 
 /// What the iron is judged with: what is believed of it, what the job was planned for, and the plan.
-pub(crate) struct IronAsked<'a> {
+pub(crate) struct IronInputs<'a> {
     pub job: &'a Job,
     pub part: &'a PartPlan,
     pub facts: &'a PartFacts,
@@ -111,13 +111,13 @@ pub(crate) struct IronAsked<'a> {
     pub heat: Option<&'a HeatPlan>,
 }
 
-pub(crate) fn stage(asked: &IronAsked<'_>) -> Stage<IronPlan> {
-    let IronAsked { job, facts, believed, planned_for, methods, .. } = *asked;
+pub(crate) fn stage(inputs: &IronInputs<'_>) -> Stage<IronPlan> {
+    let IronInputs { job, facts, believed, planned_for, methods, .. } = *inputs;
     let round = job.round();
-    let mut plan = iron_plan(job, believed, asked.part, facts);
+    let mut plan = iron_plan(job, believed, inputs.part, facts);
     plan.meaning = meaning::meaning(round, planned_for, facts, methods);
     plan.demands =
-        demands::demands(planned_for, facts, methods.chosen, asked.target, asked.heat, asked.ruled);
+        demands::demands(planned_for, facts, methods.chosen, inputs.target, inputs.heat, inputs.ruled);
     let label = |label: Option<&'static str>| label.unwrap_or("not known");
     let (family, era) = (round.label(&field::part::FAMILY), round.label(&field::part::ERA));
     Stage {

@@ -1,12 +1,12 @@
 //! What on a face is in the way of what.
 
-use super::faces::{Clash, HoleOnFace, LineOnFace, MapAsked, MarkOnFace};
+use super::faces::{Clash, HoleOnFace, LineOnFace, MapInputs, MarkOnFace};
 use crate::crack::said::EndKind;
 use crate::map::{At, MarkKind, ON_IT_MM, OnFace, Shape, closed, inside, nearest};
 use crate::quantity::Unit;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
 
-impl MapAsked<'_> {
+impl MapInputs<'_> {
     pub(super) fn clashes(
         &self,
         at: usize,

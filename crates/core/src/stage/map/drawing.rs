@@ -96,6 +96,7 @@ impl FacePlan {
 
 /// A ruler that proves the scale of what was printed: 100 mm, a tick each 10.
 fn check_ruler(from: At) -> Vec<Stroke> {
+    /// House: how long the ruler is that proves the scale.
     const LONG_MM: f64 = 100.0;
     let line = |a: At, b: At| Stroke::Line { points: vec![a, b], closed: false };
     let mut strokes = vec![line(from, from.along((1.0, 0.0), LONG_MM))];

@@ -3,11 +3,11 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::faces::{Clash, MapAsked, MarkOnFace};
+use super::faces::{Clash, MapInputs, MarkOnFace};
 use crate::map::{At, MarkKind, OnFace, Shape, inside, length_mm, nearest_rim, place_along};
 use crate::quantity::Unit;
 use crate::stage::SeamPlan;
-use crate::stage::cracks::{Laid, LaidLine, OFF_HARD_SPOT_MM};
+use crate::stage::cracks::{FaceGeometry, LaidLine, OFF_HARD_SPOT_MM};
 
 /// One pin on a face.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -55,14 +55,14 @@ fn place(line: &LaidLine, along_mm: f64) -> Option<At> {
 }
 
 /// Where the pins of a row go: the face, counted from 0, its number and its middle.
-pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>) -> Vec<(usize, u32, At)> {
+pub(crate) fn places(seam: &SeamPlan, geometry: &FaceGeometry<'_>) -> Vec<(usize, u32, At)> {
     if let Some(patch) = &seam.patch {
-        let Some(at) = laid.faces.iter().position(|face| face.face.id == patch.face) else {
+        let Some(at) = geometry.faces.iter().position(|face| face.face.id == patch.face) else {
             return Vec::new();
         };
         return (1..).zip(&patch.pins_at).map(|(number, middle)| (at, number, *middle)).collect();
     }
-    let Some(crack) = laid.cracks.get(&seam.id) else { return Vec::new() };
+    let Some(crack) = geometry.cracks.get(&seam.id) else { return Vec::new() };
     let mut places = Vec::new();
     let last_line = crack.lines.len().saturating_sub(1);
     let mut begun_mm = 0.0;
@@ -81,7 +81,7 @@ pub(crate) fn places(seam: &SeamPlan, laid: &Laid<'_>) -> Vec<(usize, u32, At)> 
     places
 }
 
-impl MapAsked<'_> {
+impl MapInputs<'_> {
     /// The pins that lie on this face: of each crack one beyond each tip, evenly along; round each patch.
     pub(super) fn pins(&self, at: usize, marks: &[MarkOnFace]) -> Vec<PinOnFace> {
         let mut pins = Vec::new();

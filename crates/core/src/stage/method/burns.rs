@@ -1,6 +1,6 @@
 //! What a way burns in one lighting, and how it is parted into sessions.
 
-use super::Judged;
+use super::MethodContext;
 use super::hours::Steps;
 use crate::effort::sessions::{Parting, Session, sessions};
 use crate::field;
@@ -59,7 +59,7 @@ pub(super) struct Night {
     pub minutes: f64,
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// What it is held in over night at what the work may go on at; nothing where it cools, or what was said does not
     /// keep it there by itself.
     pub(super) fn night(&self, way: Way) -> Option<Night> {

@@ -6,7 +6,7 @@ use serde::Serialize;
 
 use super::odds::odds_lines;
 use super::words::joint_words;
-use super::{Judged, Price, Ready, SettingLine};
+use super::{MethodContext, Price, Ready, SettingLine};
 use crate::effort::durations::{Step, totals};
 use crate::field;
 use crate::method::{
@@ -68,7 +68,8 @@ pub struct Contender {
     /// So often it is lit, a session each; 1 where nothing is heated.
     #[serde(skip)]
     pub lightings: u32,
-    /// How its source is set: read at the torch, also where the server is not reached.
+    /// How its source is set.
+    #[serde(skip)]
     pub settings: Vec<SettingLine>,
     /// When it can be ready, begun now.
     pub ready: Option<Ready>,
@@ -85,8 +86,6 @@ pub struct Contender {
     /// The joint in words: its strength, and what of it is seen afterwards.
     #[serde(skip)]
     pub joint_words: String,
-    /// "preheat 300 °C, 6 h 20, holds 65 times in 100".
-    pub summary: String,
     /// Schools that were considered and why the others were not taken.
     #[serde(skip)]
     pub schools: Vec<String>,
@@ -142,7 +141,7 @@ fn schools_to_choose(method: MethodId, units: UnitSystem) -> Vec<SchoolChoice> {
         .collect()
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     pub(super) fn contender(
         &self,
         way: Way,
@@ -182,7 +181,7 @@ impl Judged<'_> {
             cautions.extend(self.cautions_of_heat(way, &target));
         }
         let out = self.ruled_out(way, ruling);
-        let prep = if out { None } else { prep_plan(&self.prep_asked(way)) };
+        let prep = if out { None } else { prep_plan(&self.prep_inputs(way)) };
         let steps = prep.as_ref().and_then(|prep| self.steps(way, prep)).map(|(steps, _)| steps);
         let takes = prep.as_ref().map_or_else(Vec::new, |prep| self.takes(way, prep));
         let sums = steps.as_deref().map(totals);
@@ -220,7 +219,6 @@ impl Judged<'_> {
             heat_words: self.heat_words(way, target_c),
             strength,
             joint_words: joint_words(way, strength),
-            summary: self.summary(target_c, hours, odds),
             schools_to_choose: schools_to_choose(way.method, self.shop.units),
             schools,
         }
@@ -305,15 +303,6 @@ impl Judged<'_> {
             None if way.school == School::ArcOnly => "by the arc".to_owned(),
             None => "cold".to_owned(),
         }
-    }
-
-    fn summary(&self, target_c: Option<f64>, hours: Option<f64>, odds: Odds) -> String {
-        let preheat = target_c.map_or("no preheat".to_owned(), |celsius| {
-            format!("preheat {}", self.say(celsius, Unit::Celsius))
-        });
-        let hours = hours.map(|hours| self.say(hours * 60.0, Unit::Minutes));
-        let odds = format!("holds {:.0} times in 100", odds.mean * 100.0);
-        [Some(preheat), hours, Some(odds)].into_iter().flatten().collect::<Vec<_>>().join(", ")
     }
 }
 

@@ -3,8 +3,8 @@
 use std::cell::RefCell;
 use std::collections::HashMap;
 
-use super::Judged;
-use crate::heat::{BarPower, BeadCourse, BeadSchedule, BeadWork, Body};
+use super::MethodContext;
+use crate::heat::{BarPower, BeadCourse, BeadSchedule, BeadWork, ThermalBody};
 use crate::iron::slowest_to_heat;
 use crate::method::{School, Way};
 use crate::quantity::{Unit, number};
@@ -18,7 +18,7 @@ pub(crate) const BEADS_MOST: usize = 600;
 pub(crate) struct ToFill {
     pub seams: Vec<SeamOfBeads>,
     pub course: BeadCourse,
-    pub body: Body,
+    pub body: ThermalBody,
     /// What heats it; nothing for a way that is not preheated.
     pub power: Option<BarPower>,
     /// The steps that have a source of their own.
@@ -45,9 +45,9 @@ pub(crate) struct Fill {
 #[derive(Debug, Default)]
 pub(crate) struct FillsKnown(RefCell<HashMap<Way, Fill>>);
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// What is warmed for a way, as the heat model has it.
-    pub fn body_of(&self, way: Way) -> Option<Body> {
+    pub fn body_of(&self, way: Way) -> Option<ThermalBody> {
         match way.school {
             School::Local => self.sources_of(way).map(|sources| sources.body),
             _ => self.body(),
@@ -55,7 +55,7 @@ impl Judged<'_> {
     }
 
     /// The casting as the heat model has it; nothing while weight, size or shape is not known.
-    pub fn body(&self) -> Option<Body> {
+    pub fn body(&self) -> Option<ThermalBody> {
         let slowest = || slowest_to_heat(&self.belief.plausible).iron.properties();
         self.sources.map(|sources| sources.body).or_else(|| self.part.body(slowest()))
     }
@@ -81,13 +81,13 @@ impl Judged<'_> {
             let ambient_c = body.ambient.celsius();
             (None, ambient_c, ambient_c)
         };
-        let seams = bead_seams(&self.prep_asked(way), prep, preheat_c);
+        let seams = bead_seams(&self.prep_inputs(way), prep, preheat_c);
         let beads = seams.iter().map(|it| it.seam.beads()).sum::<usize>();
         if beads == 0 || beads > BEADS_MOST {
             return None;
         }
         let steps = self.steps.powers(target.target_c);
-        let course = self.runs.bead_course(BeadWork {
+        let course = self.sims.bead_course(BeadWork {
             body,
             least_c: target.least_c,
             most_c: target.most_c,
@@ -118,7 +118,9 @@ impl Judged<'_> {
     }
 
     fn filled(&self, way: Way, prep: &PrepPlan) -> Fill {
+        /// House: minutes for a pin: drilled, tapped, set, cut.
         const PIN_MIN: f64 = 4.0;
+        /// House: minutes for a lock.
         const LOCK_MIN: f64 = 12.0;
         if way.school == School::NoHeat {
             let minutes = f64::from(prep.pins) * PIN_MIN + f64::from(prep.locks) * LOCK_MIN;
@@ -147,7 +149,7 @@ impl Judged<'_> {
                 Some(_) => ", not put in order",
             });
         };
-        let order = self.runs.bead_order(&to_fill.course, to_fill.begins_c);
+        let order = self.sims.bead_order(&to_fill.course, to_fill.begins_c);
         let Some(order) = order.as_ref() else { return counted(": no order of them comes to its end") };
         // What builds up missing metal is laid in no order of its own.
         let others = (beads - order.beads.len() as f64).max(0.0);

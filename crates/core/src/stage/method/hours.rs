@@ -1,11 +1,11 @@
 //! How long each way takes on this job, and what it costs.
 
-use super::Judged;
+use super::MethodContext;
 use crate::casting::said::MendedAt;
 use crate::casting::said::Oil;
 use crate::crack::said::SeamReach;
 use crate::crack::stop_hole::FoundBy;
-use crate::effort::durations::{Step, Takes, pace};
+use crate::effort::durations::{RemovalTool, Step, pace};
 use crate::effort::sessions::Session;
 use crate::faults::acceptance::Then;
 use crate::field;
@@ -19,7 +19,7 @@ use crate::prep::said::SizeKind;
 use crate::render::said;
 use crate::stage::cooling::wrapping;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
-use crate::stage::finish::{DRIES, FinishAsked};
+use crate::stage::finish::{DRIES, FinishInputs};
 use crate::stage::heat::{HeatStep, soak_minutes};
 use crate::stage::map::pin_places;
 use crate::stage::prep::{PrepPlan, SeamPlan};
@@ -52,7 +52,7 @@ fn mean_section_mm2(seam: &SeamPlan) -> (f64, f64, f64) {
     (sides * (section.area_mm2 - crown).max(0.0), sides * crown, sides * section.top_width_mm)
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// Every step of a way with its minutes, and the sessions of its beads; nothing while its heat is not known.
     pub(super) fn steps(&self, way: Way, prep: &PrepPlan) -> Option<(Vec<Step>, Vec<Session>)> {
         self.steps_in(Case::Likely, way, prep)
@@ -83,6 +83,7 @@ impl Judged<'_> {
     }
 
     fn before(&self, way: Way, prep: &PrepPlan, steps: &mut Steps) {
+        /// House: what is cleaned to bright metal in a minute, in cm².
         const CLEANED_CM2_A_MIN: f64 = 25.0;
         let round = self.round;
         let both = if self.both_sides() { 2.0 } else { 1.0 };
@@ -171,7 +172,7 @@ impl Judged<'_> {
                 let reach = round.get(field::crack::REACH.of(crack.id));
                 reach.is_none_or(|reach| reach.contains(&SeamReach::Disc))
             });
-            let (thin, burr) = (Takes::ThinDisc.mm3_a_min(), Takes::Burr.mm3_a_min());
+            let (thin, burr) = (RemovalTool::ThinDisc.mm3_a_min(), RemovalTool::Burr.mm3_a_min());
             let minutes =
                 if disc { volume_mm3 / 2.0 / thin + volume_mm3 / 2.0 / burr } else { volume_mm3 / burr };
             let cm3 = volume_mm3 / 1000.0;
@@ -243,7 +244,7 @@ impl Judged<'_> {
                 Case::Worst => sources.heaviest(self.part)?,
             };
             let minutes = match case {
-                Case::Worst if oven => sources.at_the_worst(&body, reached, &target, self.runs)?,
+                Case::Worst if oven => sources.at_the_worst(&body, reached, &target, self.sims)?,
                 Case::Likely | Case::Worst => reached.minutes,
             };
             // An oven is watched by nobody, whether it heats the part or only soaks it.
@@ -340,7 +341,7 @@ impl Judged<'_> {
         let refilled = round.looked.iter().filter(|it| it.then == Some(Then::RefillHot)).count();
         let each = "15 a place: ground out, warmed, filled again and looked at";
         steps.hands("put_right", "Put right", REFILL_MIN * refilled as f64, each);
-        let finish = FinishAsked { round, shop: self.shop, part: self.part, prep, straps: &[] }.minutes();
+        let finish = FinishInputs { round, shop: self.shop, part: self.part, prep, straps: &[] }.minutes();
         if finish.metal > 0.0 {
             let working = "crown, grits, skin and edges, by what each place has to be";
             steps.hands("blend", "Blend", finish.metal, working);

@@ -22,17 +22,17 @@ use std::sync::Arc;
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::cracks::{CrackPlan, Laid};
+use super::cracks::{CrackPlan, FaceGeometry};
 use super::heat::{NoZone, Sources, StepSources};
 use super::part::{GUESSED_WALL_MM, PartFacts};
-use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepAsked, PrepPlan};
+use super::prep::{AlongKnown, ChosenGroove, MissingPlan, PrepInputs, PrepPlan};
 use super::scrap::scrap_step;
-use super::strap::{StrapPlan, StrapsAsked};
+use super::strap::{StrapPlan, StrapsInputs};
 use super::taught::{DENSITY, GROOVE, Matter, SIDES};
 use super::{Amount, CoolingPlan, HeatPlan, Lock, Stage};
 use crate::casting::said::Coating;
 use crate::field::{self, Chosen};
-use crate::heat::{Body, Cooling, Runs, Wrapping};
+use crate::heat::{Cooling, SimCache, ThermalBody, Wrapping};
 use crate::iron::{Belief, Era, Iron, strongest};
 use crate::job::Round;
 use crate::ledger::joint_strength;
@@ -63,6 +63,8 @@ pub struct MethodPlan {
     /// What it goes on with sets pins; nothing is filled.
     pub sets_pins: bool,
     pub overruled: bool,
+    /// How the source is set for it: read at the torch, also where the server is not reached.
+    pub settings: Vec<SettingLine>,
     pub headline: String,
     /// What to do, in one sentence: "Braze it with the torch, the whole part at 300 °C."
     pub what: String,
@@ -99,8 +101,8 @@ pub(crate) struct Ruled {
     pub iron: Option<Iron>,
 }
 
-/// What the contenders are judged with.
-pub(crate) struct Judged<'a> {
+/// Context of the method stage: everything the contenders are judged with.
+pub(crate) struct MethodContext<'a> {
     pub job: Uuid,
     pub round: &'a Round,
     pub shop: &'a Shop,
@@ -110,7 +112,7 @@ pub(crate) struct Judged<'a> {
     /// Metal that is missing and has to be built up.
     pub missing: &'a [MissingPlan],
     /// Where cracks and marks lie on their faces.
-    pub laid: &'a Laid<'a>,
+    pub laid: &'a FaceGeometry<'a>,
     /// The pieces were found to rock.
     pub locked_in: bool,
     /// Of each full break: its tacks.
@@ -124,7 +126,7 @@ pub(crate) struct Judged<'a> {
     pub at_the_seam: Result<Option<&'a Sources>, NoZone>,
     /// Steps of the heat that have a source of their own.
     pub steps: &'a StepSources,
-    pub runs: &'a Runs,
+    pub sims: &'a SimCache,
     /// Of the rounds before: those that failed at a place that is mended now.
     pub failed_here: u32,
 }
@@ -150,13 +152,13 @@ impl Locked {
     }
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     pub fn target_of(&self, way: Way) -> Option<Target> {
         target_on(self.part, self.belief, way)
     }
 
-    fn cooling(&self, body: &Body, start_c: f64, wrapping: &Wrapping) -> Option<Arc<Cooling>> {
-        Some(self.runs.cool(body, Celsius::new(start_c).ok()?, wrapping))
+    fn cooling(&self, body: &ThermalBody, start_c: f64, wrapping: &Wrapping) -> Option<Arc<Cooling>> {
+        Some(self.sims.cool(body, Celsius::new(start_c).ok()?, wrapping))
     }
 
     /// What heats the part for a way: all of it, or the seam and what lies round it.
@@ -225,8 +227,8 @@ impl Judged<'_> {
         self.part.both_sides.unwrap_or(false) && SIDES.on(self.round, self.shop) == Sides::Both
     }
 
-    pub fn prep_asked(&self, way: Way) -> PrepAsked<'_> {
-        PrepAsked {
+    pub fn prep_inputs(&self, way: Way) -> PrepInputs<'_> {
+        PrepInputs {
             round: self.round,
             groove: ChosenGroove::of(self.round, self.taught(&GROOVE, way)),
             along: &self.along,
@@ -272,7 +274,7 @@ impl Judged<'_> {
     pub(crate) fn straps(&self, way: Way, prep: &PrepPlan) -> Vec<StrapPlan> {
         let (round, part, ratio) = (self.round, self.part, self.strength(way).0);
         let iron = strongest(&self.belief.setting_the_strength()).iron;
-        StrapsAsked { round, part, way, prep, ratio, iron }.straps()
+        StrapsInputs { round, part, way, prep, ratio, iron }.straps()
     }
 
     fn strength(&self, way: Way) -> (f64, ScorePart) {

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Contender, OddsLine, Price, SchoolChoice};
+use super::{Contender, OddsLine, Price, SchoolChoice, SettingLine};
 use crate::effort::durations::Step;
 use crate::method::{MethodId, ScorePart};
 
@@ -21,6 +21,8 @@ pub struct WayOpened {
     pub odds_parts: Vec<OddsLine>,
     /// What would raise them, each a sentence with what they would be then.
     pub raised_by: Vec<String>,
+    /// How its source is set.
+    pub settings: Vec<SettingLine>,
     pub steps: Vec<Step>,
     pub price: Price,
     /// Of the joint against the iron, 1 for as strong.
@@ -43,6 +45,7 @@ impl From<Contender> for WayOpened {
             cautions: way.cautions,
             odds_parts: way.odds_parts,
             raised_by: way.raised_by,
+            settings: way.settings,
             steps: way.steps,
             price: way.price,
             strength: way.strength,

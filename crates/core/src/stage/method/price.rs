@@ -3,7 +3,7 @@
 use crate::casting::said::Machined;
 use serde::Serialize;
 
-use super::{Contender, Judged};
+use super::{Contender, MethodContext};
 use crate::effort::durations::{Step, totals};
 use crate::effort::repair_or_replace::Choices;
 use crate::field;
@@ -44,7 +44,7 @@ fn round_machines(round: &Round) -> bool {
     matches!(round.get(field::part::MACHINED), Some(Machined::Elsewhere | Machined::Across))
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// What a way costs, as far as the shop has said what things cost.
     pub(super) fn price(&self, way: Way, steps: &[Step], takes: &[Take]) -> Price {
         let Some(rate) = self.shop.rate else { return Price::default() };
@@ -100,6 +100,7 @@ impl Judged<'_> {
 
     /// Mending, patching and replacing, in the shop's money; and when mending is worth it.
     pub(super) fn weighed(&self, taken: &Contender) -> (Vec<PriceLine>, String) {
+        /// Hours in a day, by definition.
         const DAY_H: f64 = 24.0;
         let round = self.round;
         let (Some(replacement), Some(repair_cost), Some(hours)) =

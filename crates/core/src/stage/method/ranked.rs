@@ -1,7 +1,7 @@
 //! The contenders in their order, and which of them is taken.
 
 use super::words::{doing, why};
-use super::{Contender, Judged, Locked, MethodPlan, Ruled};
+use super::{Contender, Locked, MethodContext, MethodPlan, Ruled};
 use crate::field;
 use crate::method::{MethodId, Ruling, ScorePart, Way, hours_points, money_points};
 use crate::render::said_exactly;
@@ -9,7 +9,7 @@ use crate::render::said_exactly;
 /// House: a lead of this many points makes a first choice.
 const FIRST_CHOICE_LEAD: f64 = 3.0;
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// No first choice is called while too little is known of the part; the welder's own stands.
     pub fn contenders(&self, locked: Locked, part_known: bool) -> (MethodPlan, Vec<Ruled>) {
         let locks = |way: Way| match locked {
@@ -65,6 +65,7 @@ impl Judged<'_> {
             chosen,
             sets_pins: chosen.is_some_and(|way| way.method.pins()),
             overruled: overrule.is_some_and(|own| Some(own.way) != leads),
+            settings: taken.map_or_else(Vec::new, |taken| taken.settings.clone()),
             headline,
             what: taken.map_or_else(String::new, doing),
             why: taken.map_or_else(String::new, |taken| {

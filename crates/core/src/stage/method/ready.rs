@@ -1,6 +1,6 @@
 //! When it can be ready.
 
-use super::Judged;
+use super::MethodContext;
 use super::hours::{Case, NIGHT, WORST_HANDS};
 use crate::base::day::Day;
 use crate::effort::durations::{Step, ready_min, totals};
@@ -33,6 +33,7 @@ pub struct Ready {
 
 /// The first minute of the day after.
 pub(super) fn next_day(min: i64) -> i64 {
+    /// Minutes in a day, by definition.
     const DAY_MIN: i64 = 24 * 60;
     (min.div_euclid(DAY_MIN) + 1) * DAY_MIN
 }
@@ -50,7 +51,7 @@ pub(crate) fn of_minutes(at_min: i64, twelve_hours: bool) -> String {
     format!("{day}, {}:{minute:02} {half}", (hour + 11) % 12 + 1)
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// When it can be ready; nothing where the time of day is not known.
     pub(super) fn ready(&self, steps: &[Step], sessions: u32) -> Option<Ready> {
         let Moment { now_min, wanted_min } = self.moment?;
@@ -110,7 +111,7 @@ impl Judged<'_> {
             return Some(Vec::new());
         }
         let late = ways.filter_map(|way| {
-            let (mut steps, parts) = self.steps_in(Case::Worst, way, &prep_plan(&self.prep_asked(way))?)?;
+            let (mut steps, parts) = self.steps_in(Case::Worst, way, &prep_plan(&self.prep_inputs(way))?)?;
             for step in &mut steps {
                 step.attended_min *= WORST_HANDS;
             }

@@ -1,28 +1,28 @@
 //! What the rules are asked about a job.
 
-use super::{Judged, ways};
+use super::{MethodContext, ways};
 use crate::crack::said::CrackFate;
 use crate::crack::said::Edges;
 use crate::crack::said::PieceState;
 use crate::field;
-use crate::heat::{edge_cooling_s, softening_preheat_c};
+use crate::heat::{softening_preheat_c, t8_5_s};
 use crate::iron::{Iron, least};
-use crate::method::{Asked, MethodId, Piece, Ruling, School, StitchKind, Way, apply_rules, pass_of};
+use crate::method::{MethodId, PieceFit, RuleFacts, Ruling, School, StitchKind, Way, apply_rules, pass_of};
 use crate::prep::said::PinKind;
 use crate::quantity::{Celsius, Unit, WallMillimetres};
 use crate::stage::cracks::CrackPlan;
 use crate::stage::prep::missing_cm3;
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// What became of what broke off, the worst of several breaks.
-    fn piece(&self) -> Piece {
+    fn piece(&self) -> PieceFit {
         let of = |crack: &CrackPlan| match (crack.full_break, crack.piece) {
-            (false, _) | (true, Some(PieceState::There)) => Piece::There,
-            (true, Some(PieceState::Lost)) => Piece::Lost,
-            (true, Some(PieceState::Donor)) => Piece::Donor,
-            (true, None) => Piece::NotSaid,
+            (false, _) | (true, Some(PieceState::There)) => PieceFit::There,
+            (true, Some(PieceState::Lost)) => PieceFit::Lost,
+            (true, Some(PieceState::Donor)) => PieceFit::Donor,
+            (true, None) => PieceFit::NotSaid,
         };
-        self.repaired().map(of).max().unwrap_or(Piece::There)
+        self.repaired().map(of).max().unwrap_or(PieceFit::There)
     }
 
     /// Whether every seam is a close lap: a crack never is, of a break somebody has to say.
@@ -86,9 +86,8 @@ impl Judged<'_> {
                 };
                 let pass = pass_of(way, wall, at)?;
                 let part = Celsius::new(at).ok()?;
-                let cools = |iron: Iron| {
-                    edge_cooling_s(&iron.properties(), pass, wall, part).unwrap_or(f64::INFINITY)
-                };
+                let cools =
+                    |iron: Iron| t8_5_s(&iron.properties(), pass, wall, part).unwrap_or(f64::INFINITY);
                 let hardest = least(&self.belief.plausible, cools).iron;
                 let softened = softening_preheat_c(&hardest.properties(), pass, wall);
                 Some((way, cools(hardest), softened))
@@ -105,7 +104,7 @@ impl Judged<'_> {
             ways().filter_map(|way| Some((way, self.reach(way)?))).collect();
         let warm = Way { method: MethodId::ArcNickel, school: School::Warm };
         let late = self.late(ways());
-        apply_rules(&Asked {
+        apply_rules(&RuleFacts {
             belief: self.belief,
             service_c: self.round.get(field::part::SERVICE_TEMPERATURE),
             heat_cycling: self.round.get(field::part::HEAT_CYCLING),

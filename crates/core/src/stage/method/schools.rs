@@ -1,6 +1,6 @@
 //! How a method is done on this job, where practice differs.
 
-use super::Judged;
+use super::MethodContext;
 use crate::field;
 use crate::heat::{HeatSource, Packing};
 use crate::method::customs::{
@@ -15,7 +15,7 @@ use crate::stage::taught::{
     PREHEAT,
 };
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// The seam and what lies round it can be warmed for a method that may be done so.
     pub(super) fn seam_reached(&self, method: MethodId) -> bool {
         let way = Way { method, school: School::Local };
@@ -177,6 +177,7 @@ impl Judged<'_> {
 
     /// House: short beads are 10 mm, long ones half as long again as their heat asks.
     pub(super) fn bead_mm(&self, way: Way) -> f64 {
+        /// House: a short bead.
         const SHORT_MM: f64 = 10.0;
         let usual = way.bead_mm();
         match self.taught(&BEAD, way) {

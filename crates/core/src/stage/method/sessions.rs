@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::burns::Burns;
 use super::ready::{next_day, of_minutes};
-use super::{Contender, Judged};
+use super::{Contender, MethodContext};
 use crate::effort::durations::{Step, ready_min};
 use crate::effort::sessions::Session;
 use crate::heat::SourceKind;
@@ -31,13 +31,13 @@ pub struct SessionPlan {
 /// What goes before the heat, what is one unbroken block, and what lies between two of them.
 const BEFORE_THE_BLOCK: &[&str] = &["clean", "bake", "find", "strip", "drill", "open", "fit"];
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// When each session can be begun; empty once it is lit, and while its steps are not known.
     pub(super) fn sessions(&self, taken: &Contender) -> Vec<SessionPlan> {
         if self.round.repaired() || taken.steps.is_empty() {
             return Vec::new();
         }
-        let prep = prep_plan(&self.prep_asked(taken.way));
+        let prep = prep_plan(&self.prep_inputs(taken.way));
         let Some((steps, parts)) = prep.as_ref().and_then(|prep| self.steps(taken.way, prep)) else {
             return Vec::new();
         };
@@ -94,7 +94,7 @@ impl Judged<'_> {
     /// What becomes of the part between two sessions; empty where there is one, or nothing is heated.
     pub(super) fn between_sessions(&self, taken: &Contender) -> String {
         let units = self.shop.units;
-        let prep = prep_plan(&self.prep_asked(taken.way)).filter(|_| !self.round.repaired());
+        let prep = prep_plan(&self.prep_inputs(taken.way)).filter(|_| !self.round.repaired());
         let burns = prep.and_then(|prep| self.burns(taken.way, &prep)).filter(|burns| burns.sessions > 1.0);
         let Some((burns, target)) = burns.zip(self.target_of(taken.way)) else { return String::new() };
         let cools = "Between two: packed, and cooled to the hand.";

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::Judged;
+use super::MethodContext;
 use crate::method::customs::Polarity;
 use crate::method::{School, Way, amps_at};
 use crate::quantity::{Unit, UnitSystem, number};
@@ -36,7 +36,7 @@ fn travel_words(prep: Option<&PrepPlan>, usual_mm_s: f64, units: UnitSystem) -> 
     }
 }
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// Rod, current, leads, gas and flux of this way. The maker's sheet comes first.
     pub(super) fn settings(
         &self,

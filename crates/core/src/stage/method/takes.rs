@@ -1,6 +1,6 @@
 //! What a way takes from the stores on this job.
 
-use super::Judged;
+use super::MethodContext;
 use crate::heat::{Packing, gas_need_m3};
 use crate::iron::Iron;
 use crate::method::Way;
@@ -27,7 +27,7 @@ const TAPS_A_DRILL: f64 = 3.0;
 /// What is taken before it is looked for in the stores.
 type Wanted = (&'static str, Option<f64>, f64, TakenWhen);
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// What this way takes: filler, pins, gas to heat it and to shield it, packing. What nobody can reckon is left out.
     pub(super) fn takes(&self, way: Way, prep: &PrepPlan) -> Vec<Take> {
         let mut wanted: Vec<Wanted> = Vec::new();

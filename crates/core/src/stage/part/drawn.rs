@@ -4,7 +4,7 @@ use crate::map::OutlineKind;
 use uuid::Uuid;
 
 use super::facts::PartFacts;
-use crate::body::{Hole, Piece, ThickPlace};
+use crate::body::{FlatBody, Hole, ThickPlace};
 use crate::casting::shape::PartShape;
 use crate::field::{face, mark};
 use crate::iron::IronProperties;
@@ -75,7 +75,7 @@ pub(crate) fn circles(
 }
 
 /// A face as a flat body of such a wall, without its cracks; nothing while its outline is not known.
-pub(crate) fn piece(round: &Round, of: &Face, iron: IronProperties, wall_mm: f64) -> Option<Piece> {
+pub(crate) fn piece(round: &Round, of: &Face, iron: IronProperties, wall_mm: f64) -> Option<FlatBody> {
     let rims = rims(round, of);
     let (outline, cut_out) = rims.split_first()?;
     let within = |middle: At| inside(outline, middle) && !cut_out.iter().any(|rim| inside(rim, middle));
@@ -87,7 +87,7 @@ pub(crate) fn piece(round: &Round, of: &Face, iron: IronProperties, wall_mm: f64
             let place = Hole::Round { middle, across_mm: 2.0 * radius_mm };
             Some(ThickPlace { place, wall_mm: round.get(mark::THICKNESS.of(mark.id))? })
         });
-    Some(Piece {
+    Some(FlatBody {
         iron,
         outline: outline.clone(),
         holes: cut_out.iter().cloned().map(Hole::Outlined).chain(holes).collect(),
@@ -106,7 +106,7 @@ pub(crate) fn not_flat(round: &Round, of: Uuid, shape: Option<PartShape>) -> Opt
 }
 
 /// What a face weighs with its wall, and whether that is what the part weighs, in kg.
-pub(crate) fn weighs(piece: &Piece, part: &PartFacts) -> (f64, bool) {
+pub(crate) fn weighs(piece: &FlatBody, part: &PartFacts) -> (f64, bool) {
     let kg = piece.volume_mm3() * piece.iron.density_kg_m3 / 1e9;
     let (low, high) = part.weight.as_ref().map_or((kg, kg), |weight| weight.range_kg());
     (kg, kg >= IS_THE_PART.0 * low && kg <= IS_THE_PART.1 * high)

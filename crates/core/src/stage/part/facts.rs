@@ -6,7 +6,7 @@ use crate::casting::said::{Contents, Reached};
 use crate::casting::shape::{PartShape, Restraint, Surface, SurfaceBy};
 use crate::casting::weight::{EstimatedWeight, estimated_weight};
 use crate::field;
-use crate::heat::Body;
+use crate::heat::ThermalBody;
 use crate::iron::{Era, Family, IronProperties};
 use crate::job::{Job, Round};
 use crate::map::MarkKind;
@@ -172,21 +172,21 @@ impl PartFacts {
     }
 
     /// The casting for the heat model; nothing while weight, size or shape is not known.
-    pub fn body(&self, iron: IronProperties) -> Option<Body> {
+    pub fn body(&self, iron: IronProperties) -> Option<ThermalBody> {
         self.body_weighing(iron, self.weight.as_ref()?.kg())
     }
 
     /// The same, if it weighed so much.
-    pub fn body_weighing(&self, iron: IronProperties, kg: f64) -> Option<Body> {
+    pub fn body_weighing(&self, iron: IronProperties, kg: f64) -> Option<ThermalBody> {
         let (l, w, h) = self.size_mm?;
         let mm = |value| Millimetres::new(value).ok();
         let (mass, size) = (Kilograms::new(kg).ok()?, (mm(l)?, mm(w)?, mm(h)?));
         let surface = self.surface(&iron, mass, size)?;
-        Body::new(iron, mass, size, surface.factor, Celsius::new(self.ambient_c).ok()?).ok()
+        ThermalBody::new(iron, mass, size, surface.factor, Celsius::new(self.ambient_c).ok()?).ok()
     }
 
     /// The same, slow to cool: by the drawn face or by shape and wall, whichever gives off less.
-    pub fn slow_body_weighing(&self, iron: IronProperties, kg: f64) -> Option<Body> {
+    pub fn slow_body_weighing(&self, iron: IronProperties, kg: f64) -> Option<ThermalBody> {
         let by_shape = Self { drawn: None, ..self.clone() }.body_weighing(iron, kg)?;
         let as_drawn = self.body_weighing(iron, kg)?;
         Some(if by_shape.surface_m2() < as_drawn.surface_m2() { by_shape } else { as_drawn })
@@ -207,7 +207,7 @@ impl PartFacts {
     }
 
     /// "0.23 m²: as Front is drawn, both sides and its rims"; empty while it is not known.
-    pub fn surface_words(&self, body: &Body) -> String {
+    pub fn surface_words(&self, body: &ThermalBody) -> String {
         let counted = self.surface(&body.iron, body.mass, (body.length, body.width, body.height));
         let from = match counted.map(|surface| surface.by) {
             None => return String::new(),

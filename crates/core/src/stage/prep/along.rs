@@ -6,7 +6,7 @@ use std::collections::HashMap;
 
 use uuid::Uuid;
 
-use super::PrepAsked;
+use super::PrepInputs;
 use super::groove::{Formed, depth_words, groove_for, groove_of, layers};
 use super::seam::{SeamCut, SeamPlan, rounded};
 use crate::prep::groove::Groove;
@@ -21,7 +21,7 @@ const CUTS_A_SEAM: usize = 24;
 
 /// Walls along a crack that change; nothing for one wall all along, or for what was ground and measured.
 pub(super) fn changing(crack: &CrackPlan) -> Option<Vec<(f64, f64)>> {
-    /// A caliper reads no closer.
+    /// House: a caliper reads no closer.
     const SAME_MM: f64 = 0.05;
     let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
     let changes = walls.iter().any(|(_, wall)| (wall - walls[0].1).abs() > SAME_MM);
@@ -37,18 +37,18 @@ pub(super) fn bead_lengths(length_mm: f64, bead_mm: f64) -> f64 {
 /// Sides, and of each length of a bead along the crack the beads in each layer of one side; nothing where it is not
 /// laid in beads.
 pub(super) fn layers_by_length(
-    asked: &PrepAsked<'_>,
+    inputs: &PrepInputs<'_>,
     crack: &CrackPlan,
     length_mm: f64,
 ) -> Option<(u32, Vec<Vec<u32>>)> {
-    let formed = groove_of(asked, crack, crack.wall_mm)?;
-    let lengths = bead_lengths(length_mm, asked.bead_mm);
+    let formed = groove_of(inputs, crack, crack.wall_mm)?;
+    let lengths = bead_lengths(length_mm, inputs.bead_mm);
     let walls = changing(crack);
     let by_length = (0..lengths as u32).map(|at| {
         let at_mm = length_mm * (f64::from(at) + 0.5) / lengths;
         match walls.as_ref().and_then(|walls| wall_at(walls, at_mm)) {
-            Some(wall_mm) => layers(asked.way, &groove_for(asked, wall_mm)?.groove, wall_mm),
-            None => layers(asked.way, &formed.groove, crack.wall_mm),
+            Some(wall_mm) => layers(inputs.way, &groove_for(inputs, wall_mm)?.groove, wall_mm),
+            None => layers(inputs.way, &formed.groove, crack.wall_mm),
         }
     });
     Some((formed.sides(), by_length.collect::<Option<_>>()?))
@@ -56,13 +56,13 @@ pub(super) fn layers_by_length(
 
 /// Beads of one side: for each length the layers of the groove in its middle.
 pub(super) fn beads_along(
-    asked: &PrepAsked<'_>,
+    inputs: &PrepInputs<'_>,
     crack: &CrackPlan,
     length_mm: f64,
     even: &Groove,
 ) -> Option<u32> {
-    let way = asked.way;
-    let lengths = bead_lengths(length_mm, asked.bead_mm);
+    let way = inputs.way;
+    let lengths = bead_lengths(length_mm, inputs.bead_mm);
     let Some(walls) = changing(crack) else {
         let layers = layers(way, even, crack.wall_mm)?;
         return Some(layers.iter().sum::<u32>() * lengths as u32);
@@ -70,20 +70,20 @@ pub(super) fn beads_along(
     let along = (0..lengths as u32).map(|at| length_mm * (f64::from(at) + 0.5) / lengths);
     let beads = along.filter_map(|at_mm| {
         let wall_mm = wall_at(&walls, at_mm)?;
-        Some(layers(way, &groove_for(asked, wall_mm)?.groove, wall_mm)?.iter().sum::<u32>())
+        Some(layers(way, &groove_for(inputs, wall_mm)?.groove, wall_mm)?.iter().sum::<u32>())
     });
     Some(beads.sum())
 }
 
 /// The section at places along the seam.
 pub(super) fn cuts(
-    asked: &PrepAsked<'_>,
+    inputs: &PrepInputs<'_>,
     crack: &CrackPlan,
     seam: &SeamPlan,
     even: &Formed,
     seams: usize,
 ) -> Vec<SeamCut> {
-    let PrepAsked { way, units, .. } = *asked;
+    let PrepInputs { way, units, .. } = *inputs;
     let length_mm = seam.length_mm;
     let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
     let cut = |at_mm: f64, wall_mm: f64, formed: &Formed| {
@@ -100,9 +100,10 @@ pub(super) fn cuts(
             depth_mm: groove.depth_mm(),
             root_radius_mm,
             section,
+            top_width_mm: section.top_width_mm,
             opens_words: say(section.top_width_mm),
             wall_words: say(wall_mm),
-            depth_words: depth_words(asked, groove, wall_mm, sides),
+            depth_words: depth_words(inputs, groove, wall_mm, sides),
             layers_words: match (beads, sides) {
                 (true, 2) => format!("each side {count} layer{s}: {} beads across", across.join(", ")),
                 (true, _) => format!("{count} layer{s}: {} beads across", across.join(", ")),
@@ -120,7 +121,7 @@ pub(super) fn cuts(
     places.dedup_by(|a, b| (*a - *b).abs() < 0.5);
     let cuts = places.into_iter().filter_map(|at_mm| {
         let wall_mm = wall_at(&walls, at_mm)?;
-        cut(at_mm, wall_mm, &groove_for(asked, wall_mm)?)
+        cut(at_mm, wall_mm, &groove_for(inputs, wall_mm)?)
     });
     cuts.collect()
 }
@@ -133,20 +134,20 @@ type CrackGround = (Uuid, SeamForm, u64, bool);
 pub(crate) struct AlongKnown(RefCell<HashMap<CrackGround, f64>>);
 
 /// The same, added up once for all ways with the same groove.
-pub(super) fn along_known(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
-    let Some(usual) = asked.way.method.entry().groove else { return even_mm2 * length_mm };
-    let (form, angle_deg) = if asked.both_sides { usual.both_sides } else { usual.one_side };
+pub(super) fn along_known(inputs: &PrepInputs<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
+    let Some(usual) = inputs.way.method.entry().groove else { return even_mm2 * length_mm };
+    let (form, angle_deg) = if inputs.both_sides { usual.both_sides } else { usual.one_side };
     let key = (crack.id, form, angle_deg.to_bits(), usual.through);
-    if let Some(known) = asked.along.0.borrow().get(&key) {
+    if let Some(known) = inputs.along.0.borrow().get(&key) {
         return *known;
     }
-    let mm3 = along(asked, crack, length_mm, even_mm2);
-    asked.along.0.borrow_mut().insert(key, mm3);
+    let mm3 = along(inputs, crack, length_mm, even_mm2);
+    inputs.along.0.borrow_mut().insert(key, mm3);
     mm3
 }
 
 /// Volume in mm³ of one side of a groove along a crack whose wall may change.
-pub(super) fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
+pub(super) fn along(inputs: &PrepInputs<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
     /// The wall is looked at this often along a seam. Ours.
     const EVERY_MM: f64 = 2.0;
     const LOOKS_MOST: f64 = 2_000.0;
@@ -158,7 +159,7 @@ pub(super) fn along(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, ev
     let areas: Vec<(f64, f64)> = (0..=looks as u32)
         .filter_map(|look| {
             let at_mm = length_mm * f64::from(look) / looks;
-            Some((at_mm, groove_for(asked, wall_at(&walls, at_mm)?)?.groove.section().area_mm2))
+            Some((at_mm, groove_for(inputs, wall_at(&walls, at_mm)?)?.groove.section().area_mm2))
         })
         .collect();
     added_up(&areas)

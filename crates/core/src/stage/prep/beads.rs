@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use uuid::Uuid;
 
 use super::along::layers_by_length;
-use super::{PrepAsked, PrepPlan};
+use super::{PrepInputs, PrepPlan};
 use crate::crack::said::CrackFate;
 use crate::crack::said::EndKind;
 use crate::heat::{BeadPass, BeadSeam, HoleOf, LeftOut, WallEnds, along_a_seam};
@@ -30,14 +30,14 @@ impl SeamOfBeads {
 }
 
 /// Every seam that is laid in beads with an arc; none for a flame, for pins, or where it is not known yet.
-pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64) -> Vec<SeamOfBeads> {
-    let way = asked.way;
+pub(crate) fn bead_seams(inputs: &PrepInputs<'_>, prep: &PrepPlan, preheat_c: f64) -> Vec<SeamOfBeads> {
+    let way = inputs.way;
     let (Some(arc), Some(filling)) = (way.method.entry().arc, way.method.entry().filling) else {
         return Vec::new();
     };
     let of = |crack: &CrackPlan| -> Option<SeamOfBeads> {
         let planned = prep.seams.iter().find(|seam| seam.id == crack.id && seam.beads > 0)?;
-        let (sides, by_length) = layers_by_length(asked, crack, planned.length_mm)?;
+        let (sides, by_length) = layers_by_length(inputs, crack, planned.length_mm)?;
         let width_mm = (filling.layer)(planned.wall_mm).1?;
         // As many layers, and as many beads beside each other, as at the deepest place of all.
         let most_layers = by_length.iter().map(Vec::len).max()?;
@@ -78,7 +78,7 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
             ends: [end(0), end(1)],
             seam: BeadSeam {
                 length_mm: planned.length_mm,
-                bead_mm: asked.bead_mm,
+                bead_mm: inputs.bead_mm,
                 // Where it is thinnest a bead is felt the most.
                 wall_mm: thinnest,
                 closed,
@@ -92,19 +92,19 @@ pub(crate) fn bead_seams(asked: &PrepAsked<'_>, prep: &PrepPlan, preheat_c: f64)
         })
     };
     let mut seams: Vec<SeamOfBeads> =
-        asked.cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair).filter_map(of).collect();
-    let order = asked.round.seams_in_order();
+        inputs.cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair).filter_map(of).collect();
+    let order = inputs.round.seams_in_order();
     // Those that are not named come last, as they are lettered.
     seams.sort_by_key(|seam| order.iter().position(|crack| *crack == seam.crack).unwrap_or(order.len()));
     let holes: Vec<SeamOfBeads> =
-        seams.iter().enumerate().flat_map(|(at, seam)| holes(asked, prep, (at, seam))).collect();
+        seams.iter().enumerate().flat_map(|(at, seam)| holes(inputs, prep, (at, seam))).collect();
     seams.extend(holes);
     seams
 }
 
 /// The stop-holes of a seam, each one bead: as long as it takes to lay what the hole takes.
-fn holes(asked: &PrepAsked<'_>, prep: &PrepPlan, (at, of): (usize, &SeamOfBeads)) -> Vec<SeamOfBeads> {
-    let crack = asked.cracks.iter().find(|crack| crack.id == of.crack);
+fn holes(inputs: &PrepInputs<'_>, prep: &PrepPlan, (at, of): (usize, &SeamOfBeads)) -> Vec<SeamOfBeads> {
+    let crack = inputs.cracks.iter().find(|crack| crack.id == of.crack);
     let planned = prep.seams.iter().find(|seam| seam.id == of.crack);
     let Some((crack, planned)) = crack.zip(planned).filter(|(_, planned)| planned.hole_beads() > 0) else {
         return Vec::new();

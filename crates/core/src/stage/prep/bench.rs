@@ -16,7 +16,7 @@ use crate::map::{MarkKind, Shape, area_mm2, place_along, tacks_mm};
 use crate::prep::fit_up::{BrokenFace, ROCK_MOST_MM, rock_over_300_mm};
 use crate::prep::missing_metal::{ALLOWANCE_MM, MissingMetal};
 use crate::quantity::{MM_PER_IN, Unit, UnitSystem, both, number};
-use crate::stage::cracks::{CrackPlan, Laid, by_rule};
+use crate::stage::cracks::{CrackPlan, FaceGeometry, by_rule};
 use crate::stage::{Caution, Station};
 
 /// What the bench shows beside the groove.
@@ -102,14 +102,14 @@ impl BenchPlan {
     }
 }
 
-pub(crate) struct BenchAsked<'a> {
+pub(crate) struct BenchInputs<'a> {
     pub round: &'a Round,
-    pub laid: &'a Laid<'a>,
+    pub laid: &'a FaceGeometry<'a>,
     pub cracks: &'a [CrackPlan],
     pub units: UnitSystem,
 }
 
-impl BenchAsked<'_> {
+impl BenchInputs<'_> {
     fn say(&self, mm: f64) -> String {
         self.units.say(rounded(mm), Unit::Millimetres)
     }

@@ -1,6 +1,6 @@
 //! The groove of a seam: its form, its depth, why, and what was read along it.
 
-use super::PrepAsked;
+use super::PrepInputs;
 use super::along::{along_known, beads_along, changing, cuts};
 use super::seam::{GroundAt, SeamPlan, UsualSeam, bare_seam, rounded};
 use crate::field;
@@ -58,10 +58,10 @@ impl Formed {
 }
 
 /// The groove a method asks for in this wall, the welder's own choices first.
-pub(super) fn groove_for(asked: &PrepAsked<'_>, wall_mm: f64) -> Option<Formed> {
-    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm, taught } = asked.groove;
-    let usual = asked.way.method.entry().groove?;
-    let (usual_form, usual_angle) = if asked.both_sides { usual.both_sides } else { usual.one_side };
+pub(super) fn groove_for(inputs: &PrepInputs<'_>, wall_mm: f64) -> Option<Formed> {
+    let ChosenGroove { form, depth_mm, angle_deg, gap_mm, cap_mm, taught } = inputs.groove;
+    let usual = inputs.way.method.entry().groove?;
+    let (usual_form, usual_angle) = if inputs.both_sides { usual.both_sides } else { usual.one_side };
     let form = form.unwrap_or(usual_form);
     let to_a_lip = (wall_mm - usual_lip_mm(wall_mm)).max(wall_mm / 2.0);
     let usual_depth = match taught {
@@ -86,8 +86,8 @@ pub(super) fn groove_for(asked: &PrepAsked<'_>, wall_mm: f64) -> Option<Formed> 
 }
 
 /// The groove of a crack where it is this thick: as it was ground, else as it is asked for.
-pub(super) fn groove_of(asked: &PrepAsked<'_>, crack: &CrackPlan, wall_mm: f64) -> Option<Formed> {
-    let mut formed = groove_for(asked, wall_mm)?;
+pub(super) fn groove_of(inputs: &PrepInputs<'_>, crack: &CrackPlan, wall_mm: f64) -> Option<Formed> {
+    let mut formed = groove_for(inputs, wall_mm)?;
     if let Some((depth_mm, width_mm)) = crack.ground_mm {
         let depth = WallMillimetres::new(depth_mm.min(wall_mm)).ok()?;
         formed.groove = formed.groove.as_deep(depth).opening(width_mm);
@@ -98,17 +98,17 @@ pub(super) fn groove_of(asked: &PrepAsked<'_>, crack: &CrackPlan, wall_mm: f64) 
 /// What is shown of a seam at its station, and nowhere else: its words, why it is so, its sections, what was read in
 /// it.
 /// `changing` is how many seams have a wall that changes.
-pub(super) fn detailed(asked: &PrepAsked<'_>, crack: &CrackPlan, seam: &mut SeamPlan, changing: usize) {
-    let Some(formed) = groove_of(asked, crack, seam.wall_mm).filter(|_| seam.section.is_some()) else {
+pub(super) fn detailed(inputs: &PrepInputs<'_>, crack: &CrackPlan, seam: &mut SeamPlan, changing: usize) {
+    let Some(formed) = groove_of(inputs, crack, seam.wall_mm).filter(|_| seam.section.is_some()) else {
         return;
     };
-    let units = asked.units;
+    let units = inputs.units;
     let say = |mm: f64| units.say(mm, Unit::Millimetres);
     let bare = |mm: f64| units.show(rounded(mm), Unit::Millimetres, Rounding::Nearest).number;
     let opens_mm = formed.groove.section().top_width_mm;
     seam.opens_words = say(rounded(opens_mm));
     seam.wall_words = say(seam.wall_mm);
-    seam.depth_words = depth_words(asked, &formed.groove, seam.wall_mm, formed.sides());
+    seam.depth_words = depth_words(inputs, &formed.groove, seam.wall_mm, formed.sides());
     seam.usual = Some(UsualSeam {
         depth: bare(seam.depth_mm),
         angle: number(seam.angle_deg, 0),
@@ -116,18 +116,18 @@ pub(super) fn detailed(asked: &PrepAsked<'_>, crack: &CrackPlan, seam: &mut Seam
         cap: bare(seam.cap_mm),
         width: bare(opens_mm),
     });
-    seam.cuts = cuts(asked, crack, seam, &formed, changing);
-    seam.why = why(asked, crack, &formed, seam.wall_mm - seam.depth_mm);
-    seam.read = read(asked, crack, formed.form, seam);
+    seam.cuts = cuts(inputs, crack, seam, &formed, changing);
+    seam.why = why(inputs, crack, &formed, seam.wall_mm - seam.depth_mm);
+    seam.read = read(inputs, crack, formed.form, seam);
 }
 
 pub(super) fn groove_seam(
-    asked: &PrepAsked<'_>,
+    inputs: &PrepInputs<'_>,
     crack: &CrackPlan,
     length_mm: f64,
     wall_mm: f64,
 ) -> Option<SeamPlan> {
-    let formed = groove_of(asked, crack, wall_mm)?;
+    let formed = groove_of(inputs, crack, wall_mm)?;
     let Formed { form, groove, root_radius_mm } = formed;
     let (sides, angle_deg) = (formed.sides(), groove.angle_deg());
     let section = groove.section();
@@ -144,10 +144,10 @@ pub(super) fn groove_seam(
     let along_mm3 = match crack.ground_mm {
         // It was measured at one place, and is taken to be so all along.
         Some(_) => section.area_mm2 * length_mm,
-        None => along_known(asked, crack, length_mm, section.area_mm2),
+        None => along_known(inputs, crack, length_mm, section.area_mm2),
     };
-    let (root_gap_mm, cap_mm) = (asked.groove.gap_mm, asked.groove.cap_mm);
-    let beads = sides * beads_along(asked, crack, length_mm, &groove)?;
+    let (root_gap_mm, cap_mm) = (inputs.groove.gap_mm, inputs.groove.cap_mm);
+    let beads = sides * beads_along(inputs, crack, length_mm, &groove)?;
     Some(SeamPlan {
         ground: crack.ground_mm.is_some(),
         form: Some(form),
@@ -161,13 +161,13 @@ pub(super) fn groove_seam(
         volume_cm3: f64::from(sides) * along_mm3 / 1000.0 + holes_cm3.iter().sum::<f64>(),
         holes_cm3,
         beads,
-        ..bare_seam(crack, length_mm, wall_mm, asked.units)
+        ..bare_seam(crack, length_mm, wall_mm, inputs.units)
     })
 }
 
 /// How deep, how wide open, and what is left.
-pub(super) fn depth_words(asked: &PrepAsked<'_>, groove: &Groove, wall_mm: f64, sides: u32) -> String {
-    let say = |mm: f64| asked.units.say(rounded(mm), Unit::Millimetres);
+pub(super) fn depth_words(inputs: &PrepInputs<'_>, groove: &Groove, wall_mm: f64, sides: u32) -> String {
+    let say = |mm: f64| inputs.units.say(rounded(mm), Unit::Millimetres);
     let (deep, angle) = (say(groove.depth_mm()), number(groove.angle_deg(), 0));
     let lip_mm = wall_mm - groove.depth_mm();
     if sides == 2 {
@@ -212,8 +212,8 @@ fn kept_to_travel(mut layers: Vec<u32>, laid_s: f64) -> Vec<u32> {
 }
 
 /// Why the groove is so.
-fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed, lip_mm: f64) -> Vec<String> {
-    let PrepAsked { way, both_sides, units, groove: chosen, .. } = *asked;
+fn why(inputs: &PrepInputs<'_>, crack: &CrackPlan, formed: &Formed, lip_mm: f64) -> Vec<String> {
+    let PrepInputs { way, both_sides, units, groove: chosen, .. } = *inputs;
     let form = formed.form;
     let mut why = Vec::new();
     if crack.ground_mm.is_some() {
@@ -263,8 +263,8 @@ fn why(asked: &PrepAsked<'_>, crack: &CrackPlan, formed: &Formed, lip_mm: f64) -
 }
 
 /// Depths read while grooving, each with what it says.
-fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: SeamForm, seam: &SeamPlan) -> Vec<GroundAt> {
-    let PrepAsked { round, units, .. } = *asked;
+fn read(inputs: &PrepInputs<'_>, crack: &CrackPlan, form: SeamForm, seam: &SeamPlan) -> Vec<GroundAt> {
+    let PrepInputs { round, units, .. } = *inputs;
     let (length_mm, thickest_mm) = (seam.length_mm, seam.wall_mm);
     let say = |mm: f64| units.say(rounded(mm), Unit::Millimetres);
     let walls: Vec<(f64, f64)> = crack.walls.iter().map(|at| (at.at_mm, at.wall_mm)).collect();
@@ -274,7 +274,7 @@ fn read(asked: &PrepAsked<'_>, crack: &CrackPlan, form: SeamForm, seam: &SeamPla
         .filter_map(|reading| {
             let (at_mm, depth_mm) = (reading.mm("at")?, reading.mm("depth")?);
             let wall_mm = wall_at(&walls, at_mm).unwrap_or(thickest_mm);
-            let groove = groove_for(asked, wall_mm)?.groove;
+            let groove = groove_for(inputs, wall_mm)?.groove;
             let wall = WallMillimetres::new(wall_mm).ok()?;
             let planned_mm = groove.depth_mm();
             let left = say((wall_mm - depth_mm).max(0.0));

@@ -28,7 +28,7 @@ use crate::quantity::{Unit, UnitSystem};
 pub(crate) use along::AlongKnown;
 use along::{bead_lengths, changing};
 pub(crate) use beads::{SeamOfBeads, bead_seams};
-pub(crate) use bench::{BenchAsked, missing_cm3};
+pub(crate) use bench::{BenchInputs, missing_cm3};
 pub use bench::{BenchPlan, BreakPlan, MissingPlan, ReadLine, TackPlan};
 pub(crate) use groove::ChosenGroove;
 use groove::{detailed, groove_seam};
@@ -38,7 +38,7 @@ use pinned::{lap_seam, pin_seam};
 pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
 pub use size::{SizePlan, SizeReading, SizeStrip};
 pub use work::WorkLine;
-pub(crate) use work::{BAKE_C, BAKE_MIN, WorkAsked};
+pub(crate) use work::{BAKE_C, BAKE_MIN, WorkInputs};
 use work::{part_of, work_list};
 
 /// The work before the heat.
@@ -96,7 +96,7 @@ pub struct PrepItem {
 }
 
 /// What a prep is laid out from.
-pub(crate) struct PrepAsked<'a> {
+pub(crate) struct PrepInputs<'a> {
     pub round: &'a Round,
     pub groove: ChosenGroove,
     /// What was added up for another way that is ground the same.
@@ -120,26 +120,26 @@ pub(crate) struct PrepAsked<'a> {
 }
 
 /// The prep of a way; nothing while a crack's length or wall is not known.
-pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
-    let PrepAsked { way, cracks, ductile, units, .. } = *asked;
+pub(crate) fn prep_plan(inputs: &PrepInputs<'_>) -> Option<PrepPlan> {
+    let PrepInputs { way, cracks, ductile, units, .. } = *inputs;
     let repaired = cracks.iter().filter(|crack| crack.becomes == CrackFate::Repair);
     let mut seams = Vec::with_capacity(cracks.len());
     for crack in repaired {
         let (length_mm, wall_mm) = (crack.length_mm? + crack.run_out_mm, crack.wall_mm);
         seams.push(if way.method.pins() {
-            pin_seam(asked, crack, length_mm, wall_mm)?
+            pin_seam(inputs, crack, length_mm, wall_mm)?
         } else if way.method.entry().groove.is_none() {
-            lap_seam(asked, crack, length_mm, wall_mm)
+            lap_seam(inputs, crack, length_mm, wall_mm)
         } else {
-            groove_seam(asked, crack, length_mm, wall_mm)?
+            groove_seam(inputs, crack, length_mm, wall_mm)?
         });
     }
     if way.method.entry().joins == Joins::Pins {
         // One of which nobody has said how thick it is takes no pins yet.
         let known = |patch: &&PatchPlan| patch.wall_mm.is_some();
-        let patches = asked.missing.iter().filter_map(|it| Some((it, it.patch.as_ref().filter(known)?)));
+        let patches = inputs.missing.iter().filter_map(|it| Some((it, it.patch.as_ref().filter(known)?)));
         for (missing, patch) in patches {
-            seams.push(patch_seam(asked, missing.mark, &missing.name, patch)?);
+            seams.push(patch_seam(inputs, missing.mark, &missing.name, patch)?);
         }
     }
     if seams.is_empty() {
@@ -147,12 +147,12 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
     }
     let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
     let filler = way.method.filler(thickest, ductile);
-    let missing_cm3 = if way.method.without_heat() { 0.0 } else { missing_cm3(asked.missing) };
+    let missing_cm3 = if way.method.without_heat() { 0.0 } else { missing_cm3(inputs.missing) };
     let volume_cm3 = seams.iter().map(|seam| seam.volume_cm3).sum::<f64>() + missing_cm3;
     let over = way.method.entry().filling.and_then(|filling| filling.over_it).map(|over| over());
     let first_cm3 = match over {
         Some(_) => {
-            let of_missing = asked.missing.iter().filter_map(|it| it.butter_cm3).sum::<f64>();
+            let of_missing = inputs.missing.iter().filter_map(|it| it.butter_cm3).sum::<f64>();
             (seams.iter().map(SeamPlan::butter_cm3).sum::<f64>() + of_missing).min(volume_cm3)
         }
         None => volume_cm3,
@@ -175,7 +175,7 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
             // The holes are beads of their own.
             let in_its_beads = seam.volume_cm3 - seam.holes_cm3.iter().sum::<f64>();
             seam.travel_mm_s =
-                travel_mm_s(seam, asked.bead_mm, laying_min * 60.0 * in_its_beads / volume_cm3);
+                travel_mm_s(seam, inputs.bead_mm, laying_min * 60.0 * in_its_beads / volume_cm3);
         }
     }
     Some(PrepPlan {
@@ -184,14 +184,14 @@ pub(crate) fn prep_plan(asked: &PrepAsked<'_>) -> Option<PrepPlan> {
         first_cm3,
         over_it: over.as_ref().map(|over| OverIt { filler: named(over), metal_g: over.metal_g(over_cm3) }),
         laying_min,
-        to_do: to_do(asked),
+        to_do: to_do(inputs),
         filler: filler.as_ref().map_or(String::new(), named),
         rods: filler.map_or(0.0, |filler| filler.rods(first_cm3)),
         metal_g: filler.map_or(0.0, |filler| filler.metal_g(first_cm3)),
         volume_cm3,
         beads: seams.iter().map(|seam| seam.beads + seam.hole_beads()).sum::<u32>()
-            + build_up_beads(way, missing_cm3, thickest, asked.bead_mm),
-        bead_mm: asked.bead_mm,
+            + build_up_beads(way, missing_cm3, thickest, inputs.bead_mm),
+        bead_mm: inputs.bead_mm,
         pins: seams.iter().map(|seam| seam.pins).sum(),
         locks: seams.iter().map(|seam| seam.locks).sum(),
         missing_cm3,
@@ -207,8 +207,8 @@ fn travel_mm_s(seam: &SeamPlan, bead_mm: f64, laying_s: f64) -> Option<f64> {
 }
 
 /// What cannot be done hot and is asked of this job. Pins are set cold: nothing.
-fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
-    let PrepAsked { way, cracks, .. } = *asked;
+fn to_do(inputs: &PrepInputs<'_>) -> Vec<PrepItem> {
+    let PrepInputs { way, cracks, .. } = *inputs;
     if way.method.without_heat() {
         return Vec::new();
     }
@@ -223,7 +223,7 @@ fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
         PrepDone::Groove => way.method.entry().groove.is_some(),
         PrepDone::Inside => true,
         PrepDone::Penetrant => penetrant,
-        PrepDone::Paint => asked.paint_of_unknown_age,
+        PrepDone::Paint => inputs.paint_of_unknown_age,
     };
     // What was measured was done.
     let measured = |what: PrepDone| match what {
@@ -236,15 +236,15 @@ fn to_do(asked: &PrepAsked<'_>) -> Vec<PrepItem> {
         .map(|what| PrepItem {
             id: what,
             label: what.label().to_owned(),
-            done: measured(what) || said_as_a_whole(asked, what, None),
+            done: measured(what) || said_as_a_whole(inputs, what, None),
         })
         .collect()
 }
 
 /// Whether all of it was said to be done, at one crack or at every one. What was said holds for the cracks and the
 /// ends that were known when it was said: one that was found since was not meant.
-fn said_as_a_whole(asked: &PrepAsked<'_>, what: PrepDone, at: Option<Uuid>) -> bool {
-    let Some(held) = asked.round.values.get(field::prep::DONE.key()) else { return false };
+fn said_as_a_whole(inputs: &PrepInputs<'_>, what: PrepDone, at: Option<Uuid>) -> bool {
+    let Some(held) = inputs.round.values.get(field::prep::DONE.key()) else { return false };
     let known_since = |of: &Crack| {
         let keys = [
             crack::END_A.of(of.id).as_key().into_owned(),
@@ -252,13 +252,13 @@ fn said_as_a_whole(asked: &PrepAsked<'_>, what: PrepDone, at: Option<Uuid>) -> b
             crack::BECOMES.of(of.id).as_key().into_owned(),
             crack::FOUND_BY.of(of.id).as_key().into_owned(),
         ];
-        let asked_for = keys.iter().filter_map(|key| asked.round.values.get(key));
+        let asked_for = keys.iter().filter_map(|key| inputs.round.values.get(key));
         asked_for.map(|held| held.revision).fold(of.revision, u64::max)
     };
-    let worked = |crack: &&Crack| asked.cracks.iter().any(|c| c.id == crack.id && c.worked());
+    let worked = |crack: &&Crack| inputs.cracks.iter().any(|c| c.id == crack.id && c.worked());
     let mut meant =
-        asked.round.cracks.iter().filter(|crack| at.is_none_or(|at| at == crack.id)).filter(worked);
-    asked.round.get(field::prep::DONE).is_some_and(|said| said.contains(&what))
+        inputs.round.cracks.iter().filter(|crack| at.is_none_or(|at| at == crack.id)).filter(worked);
+    inputs.round.get(field::prep::DONE).is_some_and(|said| said.contains(&what))
         && meant.all(|crack| known_since(crack) < held.revision)
 }
 
@@ -277,7 +277,7 @@ fn build_up_beads(way: Way, missing_cm3: f64, wall_mm: f64, bead_mm: f64) -> u32
 
 /// The stage of the chosen way, with its work list.
 pub(crate) fn stage(
-    asked: Option<&WorkAsked<'_>>,
+    asked: Option<&WorkInputs<'_>>,
     plan: Option<PrepPlan>,
     cracks: &Stage<Vec<CrackPlan>>,
     bench: &BenchPlan,

@@ -3,8 +3,8 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::PrepAsked;
-use super::bench::BenchAsked;
+use super::PrepInputs;
+use super::bench::BenchInputs;
 use super::pinned::overlap_of;
 use super::seam::{SeamPlan, bare_seam_of};
 use crate::field::mark;
@@ -93,7 +93,7 @@ fn runs(outline: &[At], rims: &[Vec<At>]) -> Vec<PatchRun> {
     runs
 }
 
-impl BenchAsked<'_> {
+impl BenchInputs<'_> {
     /// The patch that closes this; nothing where metal does, or nobody has said.
     pub(super) fn patch(
         &self,
@@ -160,7 +160,12 @@ impl BenchAsked<'_> {
 }
 
 /// The pins round a patch; nothing while its wall is not known, or no thread holds in it.
-pub(super) fn patch_seam(asked: &PrepAsked<'_>, id: Uuid, name: &str, patch: &PatchPlan) -> Option<SeamPlan> {
+pub(super) fn patch_seam(
+    inputs: &PrepInputs<'_>,
+    id: Uuid,
+    name: &str,
+    patch: &PatchPlan,
+) -> Option<SeamPlan> {
     /// Anchors that only seal stand so far apart round a patch, four at least. House.
     const ANCHORS_MM: f64 = 50.0;
     const ANCHORS_LEAST: f64 = 4.0;
@@ -172,9 +177,9 @@ pub(super) fn patch_seam(asked: &PrepAsked<'_>, id: Uuid, name: &str, patch: &Pa
     for run in &patch.runs {
         let long = length_mm(&run.points);
         let outline = if run.closed { StitchOutline::Closed } else { StitchOutline::Straight };
-        let row = StitchRow::new(outline, long.max(pin_mm), pin_mm, overlap_of(asked)).ok()?;
+        let row = StitchRow::new(outline, long.max(pin_mm), pin_mm, overlap_of(inputs)).ok()?;
         let mut pins = row.pins();
-        if asked.anchors {
+        if inputs.anchors {
             let gaps = (long / ANCHORS_MM).ceil();
             (pins.pins, pins.pitch_mm) = if run.closed {
                 let gaps = gaps.max(ANCHORS_LEAST);
@@ -204,7 +209,7 @@ pub(super) fn patch_seam(asked: &PrepAsked<'_>, id: Uuid, name: &str, patch: &Pa
         // A closed run is held from within: the plain thread pushes outwards.
         pins_that: if patch.runs.iter().all(|run| run.closed) { "push" } else { "draw" }.to_owned(),
         patch: Some(PatchSeam { face: patch.face, runs: patch.runs.clone(), pins_at, first: first? }),
-        wall_words: asked.units.say(wall_mm, Unit::Millimetres),
+        wall_words: inputs.units.say(wall_mm, Unit::Millimetres),
         ..bare_seam_of(id, name, length, wall_mm)
     })
 }

@@ -1,6 +1,6 @@
 //! A row of pins, and a lap that is brazed.
 
-use super::PrepAsked;
+use super::PrepInputs;
 use super::seam::{SeamPlan, bare_seam};
 use crate::crack::said::EndKind;
 use crate::method::Joins;
@@ -11,12 +11,12 @@ use crate::quantity::WallMillimetres;
 use crate::stage::cracks::CrackPlan;
 
 /// House: tight joints overlap by half, others by a third.
-pub(super) fn overlap_of(asked: &PrepAsked<'_>) -> f64 {
-    if asked.fluid_tight { 0.5 } else { 1.0 / 3.0 }
+pub(super) fn overlap_of(inputs: &PrepInputs<'_>) -> f64 {
+    if inputs.fluid_tight { 0.5 } else { 1.0 / 3.0 }
 }
 
 pub(super) fn pin_seam(
-    asked: &PrepAsked<'_>,
+    inputs: &PrepInputs<'_>,
     crack: &CrackPlan,
     length_mm: f64,
     wall_mm: f64,
@@ -25,16 +25,16 @@ pub(super) fn pin_seam(
     // One pin beyond each end that stops in the metal; none in the air past an edge.
     let row_mm =
         length_mm + pin_mm * f64::from(crack.ends.iter().filter(|end| goes_beyond(end.kind)).count() as u32);
-    let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap_of(asked)).ok()?;
+    let row = StitchRow::new(StitchOutline::Straight, row_mm.max(pin_mm), pin_mm, overlap_of(inputs)).ok()?;
     /// Anchors that only seal stand so far apart. House.
     const ANCHORS_MM: f64 = 50.0;
     let mut pins = row.pins();
-    if asked.anchors {
+    if inputs.anchors {
         let gaps = (row_mm / ANCHORS_MM).ceil().max(1.0);
         pins.pins = gaps as u32 + 1;
         pins.pitch_mm = (row_mm - pin_mm).max(0.0) / gaps;
     }
-    let locked = asked.way.method.entry().joins == Joins::PinsAndLocks;
+    let locked = inputs.way.method.entry().joins == Joins::PinsAndLocks;
     Some(SeamPlan {
         pins: pins.pins,
         pin_mm,
@@ -49,7 +49,7 @@ pub(super) fn pin_seam(
         tap_drill_mm: tap_drill_mm(pin_mm)?,
         pin_order: crack_order(pins.pins),
         pins_that: "draw".to_owned(),
-        ..bare_seam(crack, length_mm, wall_mm, asked.units)
+        ..bare_seam(crack, length_mm, wall_mm, inputs.units)
     })
 }
 
@@ -59,13 +59,13 @@ fn goes_beyond(kind: Option<EndKind>) -> bool {
 }
 
 /// A seam that is neither ground nor pinned: lapped, strapped over or filled cold.
-pub(super) fn lap_seam(asked: &PrepAsked<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> SeamPlan {
-    let lapped = asked.way.method.entry().joins == Joins::Silver;
+pub(super) fn lap_seam(inputs: &PrepInputs<'_>, crack: &CrackPlan, length_mm: f64, wall_mm: f64) -> SeamPlan {
+    let lapped = inputs.way.method.entry().joins == Joins::Silver;
     SeamPlan {
         // Drawn in with one run of the torch.
         beads: u32::from(lapped),
         volume_cm3: if lapped { length_mm * LAP_WALLS * wall_mm * LAP_GAP_MM / 1000.0 } else { 0.0 },
-        ..bare_seam(crack, length_mm, wall_mm, asked.units)
+        ..bare_seam(crack, length_mm, wall_mm, inputs.units)
     }
 }
 

@@ -1,5 +1,6 @@
 //! One seam: its groove all along, as it is ground and filled, or its row of pins.
 
+use crate::base::drawn::serialize_tenth;
 use crate::prep::said::SeamForm;
 use serde::Serialize;
 use uuid::Uuid;
@@ -71,13 +72,20 @@ pub struct SeamPlan {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SeamCut {
     /// From the first end.
+    #[serde(serialize_with = "serialize_tenth")]
     pub at_mm: f64,
     /// "40 mm along"
     pub at_words: String,
+    #[serde(serialize_with = "serialize_tenth")]
     pub wall_mm: f64,
+    #[serde(serialize_with = "serialize_tenth")]
     pub depth_mm: f64,
     pub root_radius_mm: f64,
+    #[serde(skip)]
     pub section: GrooveSection,
+    /// Width at the face.
+    #[serde(serialize_with = "serialize_tenth")]
+    pub top_width_mm: f64,
     pub opens_words: String,
     pub wall_words: String,
     pub depth_words: String,

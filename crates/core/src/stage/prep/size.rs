@@ -4,7 +4,7 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::bench::BenchAsked;
+use super::bench::BenchInputs;
 use crate::field::{FieldOfEach, Number, mark};
 use crate::job::{Mark, SeamReadingKind};
 use crate::prep::said::{SizeKind, TakenOffBy};
@@ -115,7 +115,7 @@ const WHEN: [(&str, &str, FieldOfEach<Number>); 4] = [
 
 /// What has been read of one size, and what it may be.
 struct Size<'a> {
-    asked: &'a BenchAsked<'a>,
+    asked: &'a BenchInputs<'a>,
     of: Uuid,
     kind: Kind,
     /// What it should be, else what it was before.
@@ -126,7 +126,7 @@ struct Size<'a> {
     read: [Option<f64>; 4],
 }
 
-impl BenchAsked<'_> {
+impl BenchInputs<'_> {
     pub(super) fn size(&self, of: &Mark) -> SizePlan {
         let round = self.round;
         let said_kind = round.get(mark::KIND.of(of.id));

@@ -8,7 +8,7 @@ use super::beads::{BeadsAhead, LiveBead};
 use super::clocks::{Falls, GasClock, TorchClock, gas_clocks};
 use super::{PadSeen, TorchPlan, Warming, wants_grinding, wants_peening};
 use crate::job::{LogEntry, Reading, Round};
-use crate::method::Place;
+use crate::method::WindowPosition;
 use crate::quantity::{Shown, Unit, UnitSystem, exactly, number};
 
 /// A reading of the pad, judged: ready to be shown at arm's length.
@@ -20,7 +20,7 @@ pub struct Live {
     pub celsius: f64,
     pub metric: Shown,
     pub imperial: Shown,
-    pub place: Place,
+    pub place: WindowPosition,
     pub place_words: String,
     /// Where it was read: "coldest far corner".
     pub pad_at: String,
@@ -248,7 +248,9 @@ impl AtTorch {
     /// What it was lit for is done, and it is put out.
     fn may_end(&self, reading: Reading, now_min: f64) -> bool {
         let held = self.warm_from_min.is_some() && self.soak_left_min(now_min) <= 0.0;
-        self.piece == "bake" && held && Place::of(reading.celsius, self.window) == Place::InWindow
+        self.piece == "bake"
+            && held
+            && WindowPosition::of(reading.celsius, self.window) == WindowPosition::InWindow
     }
 
     fn said(&self, reading: Option<Reading>, bead: Option<&LiveBead>, now_min: f64) -> String {
@@ -303,25 +305,27 @@ impl AtTorch {
         if self.falls.is_some() && now_min - reading.minutes > STALE_MIN {
             return "Take a reading".to_owned();
         }
-        match Place::of(reading.celsius, self.window) {
-            Place::InWindow if self.piece == "bake" => self.says.clone(),
-            Place::TooCold => "Reheat".to_owned(),
-            Place::TooHot => {
+        match WindowPosition::of(reading.celsius, self.window) {
+            WindowPosition::InWindow if self.piece == "bake" => self.says.clone(),
+            WindowPosition::TooCold => "Reheat".to_owned(),
+            WindowPosition::TooHot => {
                 let most = self.units.window(self.aim_c.min(high), high, Unit::Celsius).1;
                 format!("Wait until under {}", most.text())
             }
             // The part is in its window, and where the bead goes it is still too hot.
-            Place::InWindow | Place::NoWindow => match bead.filter(|bead| bead.wait_s >= 1.0) {
-                Some(bead) => {
-                    let wait = match bead.wait_s {
-                        ..60.0 => "under a minute".to_owned(),
-                        seconds => self.units.say(seconds / 60.0, Unit::Minutes),
-                    };
-                    format!("Wait {wait}, then bead {number}")
+            WindowPosition::InWindow | WindowPosition::NoWindow => {
+                match bead.filter(|bead| bead.wait_s >= 1.0) {
+                    Some(bead) => {
+                        let wait = match bead.wait_s {
+                            ..60.0 => "under a minute".to_owned(),
+                            seconds => self.units.say(seconds / 60.0, Unit::Minutes),
+                        };
+                        format!("Wait {wait}, then bead {number}")
+                    }
+                    None if self.flow.is_some() => format!("Fill seam {number} in one flow"),
+                    None => format!("Lay bead {number}"),
                 }
-                None if self.flow.is_some() => format!("Fill seam {number} in one flow"),
-                None => format!("Lay bead {number}"),
-            },
+            }
         }
     }
 }
@@ -350,7 +354,7 @@ pub fn live(reading: Reading, before: &[Reading], work: Option<&AtTorch>, now_mi
         Some(rate) if rate > 0.0 => format!("rising {} {unit} a minute", number(rate * scale, 0)),
         Some(rate) => format!("falling {} {unit} a minute", number(-rate * scale, 0)),
     };
-    let place = Place::of(reading.celsius, window);
+    let place = WindowPosition::of(reading.celsius, window);
     let bead = work.and_then(|work| work.bead(reading, now_min));
     Live {
         minutes: reading.minutes,
@@ -384,13 +388,13 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case::just_below(299.9, Place::TooCold)]
-    #[case::at_the_least(300.0, Place::InWindow)]
-    #[case::at_the_most(400.0, Place::InWindow)]
-    #[case::just_above(400.1, Place::TooHot)]
-    fn a_reading_stands_in_or_out_of_the_window(#[case] celsius: f64, #[case] place: Place) {
-        assert_eq!(Place::of(celsius, Some((300.0, 400.0))), place);
-        assert_eq!(Place::of(celsius, None), Place::NoWindow);
+    #[case::just_below(299.9, WindowPosition::TooCold)]
+    #[case::at_the_least(300.0, WindowPosition::InWindow)]
+    #[case::at_the_most(400.0, WindowPosition::InWindow)]
+    #[case::just_above(400.1, WindowPosition::TooHot)]
+    fn a_reading_stands_in_or_out_of_the_window(#[case] celsius: f64, #[case] place: WindowPosition) {
+        assert_eq!(WindowPosition::of(celsius, Some((300.0, 400.0))), place);
+        assert_eq!(WindowPosition::of(celsius, None), WindowPosition::NoWindow);
     }
 
     /// Hot nickel: 300, at least 260, at most 400, a soak of 20 min.
@@ -434,7 +438,7 @@ mod tests {
         let before = [at(0.0, 200.0), at(1.0, 290.0), at(2.5, 310.0)];
         // Hand-worked: from minute 1.0 to 3.5: (300 - 290) / 2.5 = 4 K, 7.2 F deg a minute
         let now = live(at(3.5, 300.0), &before, Some(&soaking(0)), 3.5);
-        assert_eq!((now.place, now.next.as_str()), (Place::InWindow, "Soak 20 min more"));
+        assert_eq!((now.place, now.next.as_str()), (WindowPosition::InWindow, "Soak 20 min more"));
         assert_eq!(
             (now.trend_metric.as_str(), now.trend_imperial.as_str()),
             ("rising 4 °C a minute", "rising 7 °F a minute")

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 use super::{AtTorch, LiveBead};
-use crate::heat::{Body, Burning, OutOfHeat, Running, runs_out_min};
+use crate::heat::{Burning, OutOfHeat, Running, ThermalBody, runs_out_min};
 use crate::job::{Deed, HeatState, Reading, Round, TorchEntry};
 use crate::record::FrozenGas;
 
@@ -39,7 +39,7 @@ impl AtTorch {
     /// Every clock that runs by now, after a reading of the part.
     pub(super) fn clocks(&self, reading: Reading, bead: Option<&LiveBead>, now_min: f64) -> Vec<TorchClock> {
         let mut clocks = Vec::new();
-        let mut runs = |kind: &str, ends_min: f64, words: String, then: String| {
+        let mut sims = |kind: &str, ends_min: f64, words: String, then: String| {
             if ends_min > now_min {
                 clocks.push(TorchClock { kind: kind.to_owned(), ends_min, words, then });
             }
@@ -54,10 +54,10 @@ impl AtTorch {
                 "bake" => ("hold", "does it still smoke or weep?"),
                 _ => ("soak", "the first bead"),
             };
-            runs("soak", ends_min, words.to_owned(), then.to_owned());
+            sims("soak", ends_min, words.to_owned(), then.to_owned());
         }
         if let Some(bead) = bead {
-            runs(
+            sims(
                 "wait",
                 bead.start_min,
                 format!("until bead {}", bead.number),
@@ -70,10 +70,10 @@ impl AtTorch {
         {
             let then = if next > self.planned { "cover it" } else { "reheat" };
             let ends_min = reading.minutes.max(out_min) + seconds / 60.0;
-            runs("out_of_heat", ends_min, "out of the heat".to_owned(), then.to_owned());
+            sims("out_of_heat", ends_min, "out of the heat".to_owned(), then.to_owned());
         }
         for gas in &self.gas {
-            runs("gas", gas.ends_min, gas.words.clone(), gas.then.clone());
+            sims("gas", gas.ends_min, gas.words.clone(), gas.then.clone());
         }
         clocks
     }
@@ -132,7 +132,7 @@ fn out_minutes(round: &Round) -> f64 {
 /// What falls once it is out of the heat.
 #[derive(Debug, Clone, PartialEq)]
 pub(crate) struct Falls {
-    pub body: Body,
+    pub body: ThermalBody,
     /// What it was in before; nothing where the heat at hand is not known.
     pub burning: Burning,
 }

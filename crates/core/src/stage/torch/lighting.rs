@@ -4,7 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::{AtTorch, Falls};
-use crate::heat::{Body, Burning};
+use crate::heat::{Burning, ThermalBody};
 use crate::job::{Reading, Round};
 use crate::quantity::UnitSystem;
 use crate::stage::prep::BreakPlan;
@@ -23,7 +23,7 @@ const TACKED_C: (f64, f64) = (15.0, 65.0);
 
 impl AtTorch {
     /// What is done next at a bake.
-    pub(crate) fn baking(round: &Round, bake: &Bake, body: Option<Body>, units: UnitSystem) -> Self {
+    pub(crate) fn baking(round: &Round, bake: &Bake, body: Option<ThermalBody>, units: UnitSystem) -> Self {
         let work = Self {
             window: Some((bake.least_c, bake.most_c)),
             aim_c: bake.target_c,

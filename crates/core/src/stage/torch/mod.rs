@@ -20,7 +20,7 @@ use std::sync::Arc;
 use serde::Serialize;
 
 pub use at_torch::{AtTorch, Live, live};
-pub(crate) use beads::BeadsAsked;
+pub(crate) use beads::BeadsInputs;
 pub use beads::{BeadsAhead, BeadsPlan, LayerStrip, LiveBead, NextBead, SeamStrip, StripBead};
 pub(crate) use clocks::Falls;
 pub use clocks::TorchClock;
@@ -36,11 +36,11 @@ pub use pins::NextPin;
 use pins::in_turn;
 pub use rehearsal::RehearsalStep;
 use rehearsal::rehearsal;
-pub(crate) use stop_rule::StopAsked;
+pub(crate) use stop_rule::StopInputs;
 pub use stop_rule::{StopRule, StopWay};
 pub(crate) use stopping::in_one_heat;
 pub use stopping::{GoOn, MustStop};
-pub(crate) use trouble::TroubleAsked;
+pub(crate) use trouble::TroubleInputs;
 pub use trouble::{CauseView, TroubleView};
 pub(crate) use warming::Warming;
 
@@ -51,9 +51,9 @@ use super::part::PartFacts;
 use super::prep::PrepPlan;
 use super::taught::PEENING;
 use super::{Amount, Caution, Stage, Station};
-use crate::faults::causes::Seen;
+use crate::faults::causes::Symptom;
 use crate::figure::{Certainty, Figure, Source};
-use crate::heat::{Body, Burning};
+use crate::heat::{Burning, ThermalBody};
 use crate::job::{Deed, Job, Reading, Round, TorchEntry};
 use crate::method::Way;
 use crate::method::customs::Peening;
@@ -165,7 +165,7 @@ pub struct JointView {
 }
 
 /// What the work at the torch is planned from.
-pub(crate) struct TorchAsked<'a> {
+pub(crate) struct TorchInputs<'a> {
     pub shop: &'a Shop,
     pub job: &'a Job,
     pub part: &'a PartFacts,
@@ -173,19 +173,19 @@ pub(crate) struct TorchAsked<'a> {
     pub heat: Option<&'a HeatPlan>,
     pub laid: Option<(&'a PrepPlan, &'a MapPlan)>,
     pub cooling: Option<&'a CoolingPlan>,
-    pub beads: Option<BeadsAsked<'a>>,
+    pub beads: Option<BeadsInputs<'a>>,
     /// The casting as the heat model sees it.
-    pub body: Option<Body>,
+    pub body: Option<ThermalBody>,
     /// What heats it, each step by its own source; nothing where that is not known or nothing does.
     pub heated: Option<HeatedBy>,
-    pub trouble: Option<(TroubleAsked<'a>, StopAsked<'a>)>,
+    pub trouble: Option<(TroubleInputs<'a>, StopInputs<'a>)>,
     /// What it takes from the stores.
     pub takes: &'a [Take],
     pub warming: Option<Warming>,
 }
 
-pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
-    let TorchAsked {
+pub(crate) fn stage(inputs: TorchInputs<'_>) -> Stage<Option<TorchPlan>> {
+    let TorchInputs {
         shop,
         job,
         part,
@@ -199,7 +199,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         trouble,
         takes,
         warming,
-    } = asked;
+    } = inputs;
     let prep = laid.map(|(prep, _)| prep);
     let mut plan = way.zip(heat).map(|(way, heat)| TorchPlan {
         peen: way.method.arc() && PEENING.for_method(way.method, job.round(), shop) != Peening::None,
@@ -217,7 +217,7 @@ pub(crate) fn stage(asked: TorchAsked<'_>) -> Stage<Option<TorchPlan>> {
         plan.falls = body.filter(|_| !heat.cold).map(|body| Falls { body, burning });
         plan.warming = warming;
     }
-    if let (Some(plan), Some((mut beads, ahead))) = (&mut plan, beads.map(BeadsAsked::plan)) {
+    if let (Some(plan), Some((mut beads, ahead))) = (&mut plan, beads.map(BeadsInputs::plan)) {
         if let Some((_, map)) = laid {
             on_map::lay_on_map(&mut beads, map);
         }
@@ -381,7 +381,7 @@ pub(crate) fn wants_peening(round: &Round) -> bool {
 
 /// A crack was seen beside a bead and is not ground out yet.
 fn wants_grinding(round: &Round) -> bool {
-    let crack = |entry: &TorchEntry| matches!(entry, TorchEntry::Trouble { seen: Seen::ToeCrack, .. });
+    let crack = |entry: &TorchEntry| matches!(entry, TorchEntry::Trouble { seen: Symptom::ToeCrack, .. });
     let ground = |entry: &TorchEntry| *entry == TorchEntry::Did { what: Deed::GroundOut };
     let last = round.standing_log().rev().find(|it| crack(&it.entry) || ground(&it.entry));
     last.is_some_and(|it| crack(&it.entry))
@@ -398,7 +398,7 @@ mod tests {
     #[case::far_too_cold(MethodId::TorchBraze, 600.0, "too cold to braze")]
     #[case::just_too_cold(MethodId::TorchBraze, 699.0, "too cold to braze")]
     #[case::try_the_rod(MethodId::TorchBraze, 700.0, "touch the rod")]
-    #[case::runs(MethodId::TorchBraze, 880.0, "bronze runs")]
+    #[case::sims(MethodId::TorchBraze, 880.0, "bronze runs")]
     #[case::still_runs(MethodId::TorchBraze, 950.0, "bronze runs")]
     #[case::boils(MethodId::TorchBraze, 951.0, "too hot")]
     #[case::nickel_waits(MethodId::ArcNickel, 401.0, "wait until under 400 °C")]

@@ -4,7 +4,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::BeadsPlan;
-use crate::map::{At, length_mm, part_of};
+use crate::map::{At, length_mm, part_of, serialize_drawn};
 use crate::stage::map::MapPlan;
 
 /// A bead as it lies on a face.
@@ -13,6 +13,7 @@ use crate::stage::map::MapPlan;
 pub struct BeadOnFace {
     pub face: Uuid,
     /// From where it begins to where it ends.
+    #[serde(serialize_with = "serialize_drawn")]
     pub points: Vec<At>,
 }
 

@@ -28,7 +28,7 @@ pub struct NextPin {
 }
 
 /// A pin of a row.
-struct Turn<'a> {
+struct PinTurn<'a> {
     seam: &'a crate::stage::SeamPlan,
     number: u32,
     face: Option<Uuid>,
@@ -38,13 +38,13 @@ struct Turn<'a> {
 }
 
 /// Every pin, in the order in which they go in.
-fn turns<'a>(prep: &'a PrepPlan, map: &MapPlan) -> Vec<Turn<'a>> {
+fn turns<'a>(prep: &'a PrepPlan, map: &MapPlan) -> Vec<PinTurn<'a>> {
     let of = |seam: &'a crate::stage::SeamPlan, number: u32| {
         let on_face = map.faces.iter().find_map(|face| {
             let pin = face.pins.iter().find(|pin| pin.crack == seam.id && pin.number == number)?;
             Some((face.id, pin))
         });
-        Turn {
+        PinTurn {
             seam,
             number,
             face: on_face.map(|(face, _)| face),
@@ -81,14 +81,14 @@ pub(crate) fn in_turn(
         return;
     }
     let turns = turns(prep, map);
-    let set = |turn: &Turn<'_>| {
+    let set = |turn: &PinTurn<'_>| {
         let pin = TorchEntry::Pin { crack: turn.seam.id, number: turn.number };
         round.said_at_torch().any(|(_, entry)| entry.entry == pin)
     };
     // What was only counted was set in turn.
     let mut counted =
         round.said_at_torch().filter(|(_, it)| matches!(it.entry, TorchEntry::Bead { .. })).count();
-    let mut left: Vec<&Turn<'_>> = Vec::new();
+    let mut left: Vec<&PinTurn<'_>> = Vec::new();
     let mut planned = 0;
     for turn in &turns {
         let in_place = set(turn) || (!turn.blocked && counted > 0);

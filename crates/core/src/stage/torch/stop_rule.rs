@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 
-use super::{TorchPlan, TroubleAsked};
-use crate::heat::{Bar, BarPower, Body};
+use super::{TorchPlan, TroubleInputs};
+use crate::heat::{Bar, BarPower, ThermalBody};
 use crate::job::TorchEntry;
-use crate::method::{Moves, Odds, Place, odds_with};
+use crate::method::{Moves, Odds, WindowPosition, odds_with};
 use crate::quantity::{Celsius, Unit, UnitSystem};
 use crate::stage::HeatPlan;
 use crate::stores::Take;
@@ -51,27 +51,27 @@ const WARM_ALREADY_MIN: f64 = 0.5;
 const FAULTS: usize = 3;
 
 /// What the ways are weighed by.
-pub(crate) struct StopAsked<'a> {
+pub(crate) struct StopInputs<'a> {
     pub heat: &'a HeatPlan,
     /// What it is reheated with; nothing for a cold way.
-    pub heats: Option<(Body, BarPower)>,
+    pub heats: Option<(ThermalBody, BarPower)>,
     pub start: Odds,
     pub planned: Moves,
 }
 
-impl StopAsked<'_> {
-    pub(super) fn rule(&self, asked: &TroubleAsked<'_>, torch: &TorchPlan) -> StopRule {
-        StopRule { because: self.because(asked, torch), ways: self.ways(asked, torch) }
+impl StopInputs<'_> {
+    pub(super) fn rule(&self, inputs: &TroubleInputs<'_>, torch: &TorchPlan) -> StopRule {
+        StopRule { because: self.because(inputs, torch), ways: self.ways(inputs, torch) }
     }
 
-    fn odds(&self, asked: &TroubleAsked<'_>, moves: &Moves) -> f64 {
-        odds_with(self.start, &moves.parts(asked.way.method)).mean
+    fn odds(&self, inputs: &TroubleInputs<'_>, moves: &Moves) -> f64 {
+        odds_with(self.start, &moves.parts(inputs.way.method)).mean
     }
 
-    fn because(&self, asked: &TroubleAsked<'_>, torch: &TorchPlan) -> Vec<String> {
-        let units = asked.part.units;
+    fn because(&self, inputs: &TroubleInputs<'_>, torch: &TorchPlan) -> Vec<String> {
+        let units = inputs.part.units;
         let mut because = Vec::new();
-        let (planned, now) = (self.odds(asked, &self.planned), self.odds(asked, &asked.moves));
+        let (planned, now) = (self.odds(inputs, &self.planned), self.odds(inputs, &inputs.moves));
         if planned - now >= FALLEN {
             because.push(format!(
                 "The odds fell from {:.0} to {:.0} of 100 since lighting up.",
@@ -80,7 +80,7 @@ impl StopAsked<'_> {
             ));
         }
         if let Some((least_c, _)) = torch.window
-            && let Some(coldest_c) = coldest_bead_c(asked).filter(|at| *at < least_c - FAR_UNDER_K)
+            && let Some(coldest_c) = coldest_bead_c(inputs).filter(|at| *at < least_c - FAR_UNDER_K)
         {
             because.push(format!(
                 "A bead was begun at {}, {} is the least.",
@@ -88,12 +88,12 @@ impl StopAsked<'_> {
                 units.say_least(least_c, Unit::Celsius)
             ));
         }
-        for gas in asked.takes.iter().filter(|take| take.is_gas() && take.short) {
+        for gas in inputs.takes.iter().filter(|take| take.is_gas() && take.short) {
             because
                 .push(format!("The gas will not last: {}, it takes {}.", gas.here_words, gas.amount_words));
         }
         let mut faults: BTreeMap<_, usize> = BTreeMap::new();
-        for entry in asked.round.standing_log() {
+        for entry in inputs.round.standing_log() {
             if let TorchEntry::Trouble { seen, cause } = &entry.entry {
                 *faults.entry(*seen).or_default() += 1;
                 if let Some(cause) =
@@ -109,28 +109,29 @@ impl StopAsked<'_> {
         because
     }
 
-    fn ways(&self, asked: &TroubleAsked<'_>, torch: &TorchPlan) -> Vec<StopWay> {
-        let units = asked.part.units;
+    fn ways(&self, inputs: &TroubleInputs<'_>, torch: &TorchPlan) -> Vec<StopWay> {
+        let units = inputs.part.units;
         let (done, planned) = (f64::from(torch.done), f64::from(torch.planned.max(1)));
         let left = torch.planned.saturating_sub(torch.done);
-        let reading = asked.round.latest_reading();
-        let under = reading.is_some_and(|at| Place::of(at.celsius, torch.window) == Place::TooCold);
+        let reading = inputs.round.latest_reading();
+        let under =
+            reading.is_some_and(|at| WindowPosition::of(at.celsius, torch.window) == WindowPosition::TooCold);
         // By the log cold beads are a share of those laid: here of all there will be.
-        let cold = asked.moves.share_beads_cold * done;
+        let cold = inputs.moves.share_beads_cold * done;
         let after = |cold: f64| Moves {
             share_beads_cold: (cold / planned).min(1.0),
-            preheat_short_k: if done > 0.0 || under { asked.moves.preheat_short_k } else { 0.0 },
-            ..asked.moves.clone()
+            preheat_short_k: if done > 0.0 || under { inputs.moves.preheat_short_k } else { 0.0 },
+            ..inputs.moves.clone()
         };
         let goes_on = after(if under { cold + planned - done } else { cold });
         let heated = Moves {
-            preheat_short_k: if done > 0.0 { asked.moves.preheat_short_k } else { 0.0 },
+            preheat_short_k: if done > 0.0 { inputs.moves.preheat_short_k } else { 0.0 },
             ..after(cold)
         };
         let laying_min = torch.beads.as_ref().map(|beads| beads.elapsed_min);
         let reheat_min = reading.and_then(|at| self.reheat_min(at.celsius));
         let pieces = |left: u32| format!("{left} {}{} left.", torch.piece, if left == 1 { "" } else { "s" });
-        let gas = gas_lines(asked);
+        let gas = gas_lines(inputs);
         let way =
             |id: &str, words: &str, odds: Option<f64>, minutes: Option<f64>, needs: Vec<String>| StopWay {
                 id: id.to_owned(),
@@ -144,7 +145,7 @@ impl StopAsked<'_> {
         let mut ways = vec![way(
             "go_on",
             "Go on as it is",
-            Some(self.odds(asked, &goes_on)),
+            Some(self.odds(inputs, &goes_on)),
             laying_min,
             vec![pieces(left)],
         )];
@@ -154,7 +155,7 @@ impl StopAsked<'_> {
             ways.push(way(
                 "heat_first",
                 "Heat it first",
-                reheat_min.map(|_| self.odds(asked, &heated)),
+                reheat_min.map(|_| self.odds(inputs, &heated)),
                 reheat_min.zip(laying_min).map(|(reheat, laying)| reheat + laying),
                 needs,
             ));
@@ -168,7 +169,7 @@ impl StopAsked<'_> {
             ));
             needs.extend(gas);
         }
-        let another_day = (self.odds(asked, &self.planned) - STARTED).max(0.0);
+        let another_day = (self.odds(inputs, &self.planned) - STARTED).max(0.0);
         ways.push(way(
             "pack",
             "Pack it, and another day",
@@ -210,6 +211,7 @@ impl StopAsked<'_> {
     /// Minutes until the coldest place is back at what it is brought to, by the bar model; nothing where it does not
     /// get there within three hours.
     pub(super) fn reheat_min(&self, from_c: f64) -> Option<f64> {
+        /// House: what takes longer to reheat is not reheated.
         const MOST_MIN: f64 = 180.0;
         let (body, power) = self.heats.as_ref()?;
         let mut bar = Bar::new(body, *power, Celsius::new(from_c).ok()?);
@@ -227,10 +229,10 @@ impl StopAsked<'_> {
 }
 
 /// The coldest part at the beginning of a bead that is no tack, in degC.
-fn coldest_bead_c(asked: &TroubleAsked<'_>) -> Option<f64> {
-    let mut readings: Vec<_> = asked.round.part_readings().collect();
+fn coldest_bead_c(inputs: &TroubleInputs<'_>) -> Option<f64> {
+    let mut readings: Vec<_> = inputs.round.part_readings().collect();
     readings.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
-    let beads = asked.round.standing_log().filter(|it| matches!(it.entry, TorchEntry::Bead { .. }));
+    let beads = inputs.round.standing_log().filter(|it| matches!(it.entry, TorchEntry::Bead { .. }));
     beads
         .filter_map(|bead| readings.iter().rev().find(|at| at.minutes <= bead.minutes))
         .map(|at| at.celsius)
@@ -238,10 +240,10 @@ fn coldest_bead_c(asked: &TroubleAsked<'_>) -> Option<f64> {
 }
 
 /// What it takes of each gas, and what is here of it.
-fn gas_lines(asked: &TroubleAsked<'_>) -> Vec<String> {
+fn gas_lines(inputs: &TroubleInputs<'_>) -> Vec<String> {
     let line = |take: &Take| match take.here_words.as_str() {
         "" => format!("{}: {}, not counted in the stores.", take.words, take.amount_words),
         here => format!("{}: {}, {here}.", take.words, take.amount_words),
     };
-    asked.takes.iter().filter(|take| take.is_gas()).map(line).collect()
+    inputs.takes.iter().filter(|take| take.is_gas()).map(line).collect()
 }

@@ -3,8 +3,8 @@
 use serde::Serialize;
 
 use super::TorchPlan;
-use super::stop_rule::StopAsked;
-use super::trouble::TroubleAsked;
+use super::stop_rule::StopInputs;
+use super::trouble::TroubleInputs;
 use crate::heat::{HeatSource, SourceKind};
 use crate::method::{MethodId, Way};
 use crate::quantity::Unit;
@@ -75,11 +75,11 @@ impl MustStop {
     }
 }
 
-impl StopAsked<'_> {
+impl StopInputs<'_> {
     /// What going on would need, of what was stopped before all was done.
-    pub(super) fn go_on(&self, asked: &TroubleAsked<'_>, torch: &TorchPlan) -> Option<GoOn> {
-        let because = asked.round.stopped()?.to_owned();
-        let units = asked.part.units;
+    pub(super) fn go_on(&self, inputs: &TroubleInputs<'_>, torch: &TorchPlan) -> Option<GoOn> {
+        let because = inputs.round.stopped()?.to_owned();
+        let units = inputs.part.units;
         let left = torch.planned.saturating_sub(torch.done);
         if left == 0 {
             return None;
@@ -87,7 +87,7 @@ impl StopAsked<'_> {
         let mut needs = vec![format!("{left} of {} {}s are left.", torch.planned, torch.piece)];
         if !self.heat.cold {
             let target = units.say_least(self.heat.target_c, Unit::Celsius);
-            if let Some(reading) = asked.round.latest_reading()
+            if let Some(reading) = inputs.round.latest_reading()
                 && let Some(minutes) = self.reheat_min(reading.celsius)
             {
                 let read = units.say_exactly(reading.celsius, Unit::Celsius);
@@ -109,7 +109,7 @@ impl StopAsked<'_> {
             } else {
                 needs.push(format!("The heat at hand does not bring it to {target}: find more first."));
             }
-            needs.extend(asked.takes.iter().filter(|take| take.is_gas()).map(|take| {
+            needs.extend(inputs.takes.iter().filter(|take| take.is_gas()).map(|take| {
                 let here = if take.here_words.is_empty() { "look at the gauge" } else { &take.here_words };
                 format!("{}: {}, {here}.", take.words, take.amount_words)
             }));

@@ -7,10 +7,10 @@ use serde::Serialize;
 use super::TorchPlan;
 use crate::casting::old_filler::OldFiller;
 use crate::crack::said::Edges;
-use crate::faults::causes::{Circumstance, Circumstances, Seen};
+use crate::faults::causes::{Circumstance, Circumstances, Symptom};
 use crate::field;
 use crate::job::{Round, TorchEntry};
-use crate::method::{Joins, MethodId, Moves, Place, School, Way};
+use crate::method::{Joins, MethodId, Moves, School, Way, WindowPosition};
 use crate::render::said;
 use crate::shop::Shop;
 use crate::stage::cracks::CrackPlan;
@@ -22,7 +22,7 @@ use crate::stores::Take;
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TroubleView {
-    pub seen: Seen,
+    pub seen: Symptom,
     pub words: String,
     /// The likeliest first, four at most.
     pub causes: Vec<CauseView>,
@@ -43,7 +43,7 @@ pub struct CauseView {
 }
 
 /// What the causes are weighed by.
-pub(crate) struct TroubleAsked<'a> {
+pub(crate) struct TroubleInputs<'a> {
     pub round: &'a Round,
     pub shop: &'a Shop,
     pub part: &'a PartFacts,
@@ -56,11 +56,11 @@ pub(crate) struct TroubleAsked<'a> {
     pub takes: &'a [Take],
 }
 
-impl TroubleAsked<'_> {
+impl TroubleInputs<'_> {
     pub(super) fn views(&self, torch: &TorchPlan) -> Vec<TroubleView> {
         let circumstances = self.circumstances(torch);
         let units = self.part.units;
-        let view = |seen: Seen| TroubleView {
+        let view = |seen: Symptom| TroubleView {
             seen,
             words: seen.words().to_owned(),
             causes: seen
@@ -81,29 +81,29 @@ impl TroubleAsked<'_> {
                 })
                 .collect(),
         };
-        Seen::ALL.into_iter().filter(|seen| self.can_be_seen(*seen)).map(view).collect()
+        Symptom::ALL.into_iter().filter(|seen| self.can_be_seen(*seen)).map(view).collect()
     }
 
     /// Not everything is seen with every method.
-    fn can_be_seen(&self, seen: Seen) -> bool {
+    fn can_be_seen(&self, seen: Symptom) -> bool {
         let entry = self.way.method.entry();
         match seen {
-            Seen::Soot => entry.joins == Joins::ArcBronze,
-            Seen::WhiteSmoke => matches!(entry.joins, Joins::Bronze | Joins::ArcBronze),
-            Seen::SlagIn => self.stick(),
-            Seen::Undercut => entry.arc.is_some(),
-            Seen::Popping => matches!(entry.joins, Joins::Bronze | Joins::Flame | Joins::Silver),
-            Seen::NoFlow
-            | Seen::Pinholes
-            | Seen::ToeCrack
-            | Seen::RanOn
-            | Seen::NewCrack
-            | Seen::BlowThrough
-            | Seen::RunsAway
-            | Seen::HardSpot
-            | Seen::Moved => {
+            Symptom::Soot => entry.joins == Joins::ArcBronze,
+            Symptom::WhiteSmoke => matches!(entry.joins, Joins::Bronze | Joins::ArcBronze),
+            Symptom::SlagIn => self.stick(),
+            Symptom::Undercut => entry.arc.is_some(),
+            Symptom::Popping => matches!(entry.joins, Joins::Bronze | Joins::Flame | Joins::Silver),
+            Symptom::NoFlow
+            | Symptom::Pinholes
+            | Symptom::ToeCrack
+            | Symptom::RanOn
+            | Symptom::NewCrack
+            | Symptom::BlowThrough
+            | Symptom::RunsAway
+            | Symptom::HardSpot
+            | Symptom::Moved => {
                 !self.way.method.without_heat()
-                    || matches!(seen, Seen::HardSpot | Seen::RanOn | Seen::NewCrack)
+                    || matches!(seen, Symptom::HardSpot | Symptom::RanOn | Symptom::NewCrack)
             }
         }
     }
@@ -123,9 +123,9 @@ impl TroubleAsked<'_> {
                 known.insert(which, 1.0);
             }
         };
-        let reading = round.latest_reading().map(|reading| Place::of(reading.celsius, torch.window));
-        holds(C::UnderWindow, reading == Some(Place::TooCold));
-        holds(C::OverWindow, reading == Some(Place::TooHot));
+        let reading = round.latest_reading().map(|reading| WindowPosition::of(reading.celsius, torch.window));
+        holds(C::UnderWindow, reading == Some(WindowPosition::TooCold));
+        holds(C::OverWindow, reading == Some(WindowPosition::TooHot));
         let joint = round.latest_joint();
         holds(C::NoJointReading, joint.is_none());
         holds(C::JointInRange, joint.is_some_and(|joint| self.joint_in_range(joint.celsius, torch)));
@@ -207,6 +207,8 @@ impl TroubleAsked<'_> {
         let Some(last) = beads.next_back() else { return false };
         let before = self.round.part_readings().filter(|reading| reading.minutes <= last.minutes);
         let reading = before.max_by(|a, b| a.minutes.total_cmp(&b.minutes));
-        reading.is_some_and(|reading| Place::of(reading.celsius, torch.window) == Place::TooHot)
+        reading.is_some_and(|reading| {
+            WindowPosition::of(reading.celsius, torch.window) == WindowPosition::TooHot
+        })
     }
 }

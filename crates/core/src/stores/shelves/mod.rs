@@ -10,7 +10,7 @@ use uuid::Uuid;
 use super::item::{StoreItem, amount_words};
 use super::take::{Take, TakenWhen};
 use crate::base::day::Day;
-use crate::field::Held;
+use crate::field::FieldState;
 use crate::quantity::UnitSystem;
 use crate::shelf::{KINDS, Measure, Shelf, StoreKind};
 
@@ -145,7 +145,7 @@ struct Shared<'a> {
     units: UnitSystem,
 }
 
-/// Less than this of anything is nothing.
+/// House: less than this of anything is nothing.
 const NOTHING: f64 = 1e-6;
 
 impl Shared<'_> {
@@ -233,7 +233,7 @@ fn short_day(day: &str) -> String {
 pub struct Stock<'a> {
     pub items: &'a [StoreItem],
     /// The shop's settings: what was seen of bundles without a name.
-    pub values: &'a BTreeMap<String, Held>,
+    pub values: &'a BTreeMap<String, FieldState>,
     pub demands: Vec<Demand>,
     pub used: &'a [Used],
     pub units: UnitSystem,

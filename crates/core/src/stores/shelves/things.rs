@@ -5,14 +5,14 @@ use std::collections::BTreeMap;
 use super::super::item::{StoreItem, amount_words, named};
 use super::super::signs;
 use super::{Buy, Missing, NOTHING, Taker, Thing, Used, short_day};
-use crate::field::Held;
+use crate::field::FieldState;
 use crate::quantity::UnitSystem;
 use crate::shelf::{StoreKind, UNNAMED, could_be};
 
 pub(super) fn thing(
     item: &StoreItem,
     takers: Vec<(Taker, f64)>,
-    (values, used): (&BTreeMap<String, Held>, &[Used]),
+    (values, used): (&BTreeMap<String, FieldState>, &[Used]),
     units: UnitSystem,
 ) -> Thing {
     let kind = item.kind();

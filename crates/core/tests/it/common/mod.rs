@@ -6,11 +6,11 @@ use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 use uuid::Uuid;
-use vanadin_core::field::{FieldValue, Held, crack_key};
+use vanadin_core::field::{FieldState, FieldValue, crack_key};
 use vanadin_core::figure::Figure;
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::Confidence;
-use vanadin_core::job::{Change, Fact, Job, Lighting, Refusal, TorchEntry, Understood, accept};
+use vanadin_core::job::{Change, Fact, Job, Lighting, Parsed, Refusal, TorchEntry, accept};
 use vanadin_core::plan::{Plan, plan_with};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
@@ -18,7 +18,7 @@ use vanadin_core::shop::Shop;
 pub const LIT_AT: i64 = 1_000_000;
 
 /// Runs of the models are kept from test to test, as a server keeps them: they change nothing but the time it takes.
-static RUNS: LazyLock<Runs> = LazyLock::new(Runs::default);
+static RUNS: LazyLock<SimCache> = LazyLock::new(SimCache::default);
 
 /// The plan of a job.
 pub fn plan(job: &Job, shop: &Shop) -> Plan {
@@ -34,7 +34,7 @@ pub struct Bench {
 
 impl Bench {
     pub fn new() -> Self {
-        let held = |value| Held {
+        let held = |value| FieldState {
             typed: String::new(),
             value: Some(value),
             revision: 1,
@@ -90,7 +90,7 @@ impl Bench {
             at_server_ms: at_ms,
             who: "bench".into(),
             sender: sender.to_owned(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
         });
         id

@@ -1,8 +1,8 @@
 //! A line as it is written.
 
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::job::{Job, Reading};
-use vanadin_core::plan::{Plan, PlanLine, Standing};
+use vanadin_core::plan::{JobStatus, Plan, PlanLine};
 use vanadin_core::practice::ended;
 use vanadin_core::secret::Practice;
 use vanadin_core::shop::Shop;
@@ -11,7 +11,7 @@ use super::super::drawn::drawn;
 use super::{PracticeEnd, PracticeLine, RackLine};
 use crate::wire::job::thinned;
 
-pub(super) fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
+pub(super) fn line(job: &Job, plan: &Plan, standing: JobStatus) -> RackLine {
     let round = job.round();
     RackLine {
         id: job.id,
@@ -39,7 +39,7 @@ pub(super) fn line(job: &Job, plan: &Plan, standing: Standing) -> RackLine {
 
 pub(super) fn practice_line(practice: &Practice, job: &Job, shop: &Shop) -> PracticeLine {
     let of = &practice.of;
-    let end = || ended(job, shop, &Runs::default());
+    let end = || ended(job, shop, &SimCache::default());
     let end = practice.ended.then(end).flatten();
     PracticeLine {
         title: of.title.clone(),

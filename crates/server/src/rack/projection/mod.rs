@@ -13,7 +13,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use vanadin_core::field;
 use vanadin_core::job::{Fact, Job, Reading};
-use vanadin_core::plan::{Asks, Plan, PlanLine, Standing, Standings, StationState};
+use vanadin_core::plan::{Asks, JobStatus, Plan, PlanLine, StationState, StatusTimeline};
 use vanadin_core::practice::Past;
 use vanadin_core::secret::Level;
 use vanadin_core::shop::Shop;
@@ -33,7 +33,7 @@ pub struct RackLine {
     pub iron: String,
     pub mass: String,
     pub round: usize,
-    pub standing: Standing,
+    pub standing: JobStatus,
     pub stations: Vec<StationState>,
     pub lines: Vec<PlanLine>,
     /// The record of this round.
@@ -97,20 +97,20 @@ pub struct Projected {
     pub line: RackLine,
     /// Of the stores.
     asks: Asks,
-    standings: Standings,
+    standings: StatusTimeline,
     now_ms: i64,
 }
 
 /// What a stored line is sorted by, as it stands from one turn to the next.
-struct Place {
+struct SortKey {
     on_rack: bool,
     rank: u32,
     next_ms: i64,
     turns_ms: Option<i64>,
 }
 
-impl Place {
-    fn at(standings: &Standings, put_away: bool, now_ms: i64) -> Self {
+impl SortKey {
+    fn at(standings: &StatusTimeline, put_away: bool, now_ms: i64) -> Self {
         let now = standings.at(now_ms);
         Self {
             // What is hot lies on the rack wherever it was put.
@@ -129,7 +129,7 @@ impl Projected {
         (shop, shop_revision, planned_by): (&Shop, u64, u64),
         now_ms: i64,
     ) -> Self {
-        let standings = Standings::of(job, plan);
+        let standings = StatusTimeline::of(job, plan);
         let round = job.round();
         let words = [
             job.name(),
@@ -172,7 +172,7 @@ fn written(part: &impl Serialize) -> anyhow::Result<String> {
 
 /// Stores a line in place of the one before.
 pub async fn put(on: &mut SqliteConnection, it: &Projected) -> Result<(), ApiError> {
-    let place = Place::at(&it.standings, it.line.put_away, it.now_ms);
+    let place = SortKey::at(&it.standings, it.line.put_away, it.now_ms);
     let (line, standings) = (written(&it.line)?, written(&it.standings)?);
     let practice = it.line.practice.is_some();
     // A practice asks for nothing, and teaches the shop nothing.
@@ -296,7 +296,7 @@ pub async fn turn(on: &mut SqliteConnection, now_ms: i64, all: bool) -> Result<(
                 .await?;
             continue;
         };
-        let place = Place::at(&standings, row.try_get(1)?, now_ms);
+        let place = SortKey::at(&standings, row.try_get(1)?, now_ms);
         sqlx::query("update rack_line set on_rack = ?, rank = ?, next_ms = ?, turns_ms = ? where job_id = ?")
             .bind(place.on_rack)
             .bind(place.rank)
@@ -318,12 +318,12 @@ pub async fn turned(pool: &SqlitePool, now_ms: i64) -> Result<bool, sqlx::Error>
     Ok(row.is_some())
 }
 
-fn standings(text: &str) -> Result<Standings, ApiError> {
+fn standings(text: &str) -> Result<StatusTimeline, ApiError> {
     Ok(serde_json::from_str(text).context("a stored line cannot be read")?)
 }
 
 /// Which lines are asked for.
-pub struct Asked<'a> {
+pub struct RackQuery<'a> {
     pub away: bool,
     /// The practices, and none of the jobs.
     pub practice: bool,
@@ -348,7 +348,7 @@ pub struct Found {
 /// The lines asked for, as they stand at a moment.
 pub async fn find(
     pool: &SqlitePool,
-    asked: &Asked<'_>,
+    asked: &RackQuery<'_>,
     (planned_by, now_ms): (u64, i64),
 ) -> Result<Found, ApiError> {
     let of_these = |what: &str| {

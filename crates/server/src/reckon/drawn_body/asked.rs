@@ -1,7 +1,7 @@
 //! A face as it is asked, read.
 
 use vanadin_core::base::problem::{FieldProblem, Problems};
-use vanadin_core::body::{BodyHeating, Flame, Held, Hole, NotReckoned, Piece, ThickPlace};
+use vanadin_core::body::{BodyHeating, Boundary, Flame, FlatBody, Hole, NotReckoned, ThickPlace};
 use vanadin_core::iron::{Iron, IronProperties};
 use vanadin_core::map::{At, inside};
 
@@ -15,7 +15,7 @@ pub(super) fn at(place: &[f64; 2]) -> At {
 }
 
 /// The face of a request, and what its iron stands at a crack's tip in MPa √m.
-pub(super) fn piece(problems: &mut Problems, request: &FaceRequest) -> (Option<Piece>, f64) {
+pub(super) fn piece(problems: &mut Problems, request: &FaceRequest) -> (Option<FlatBody>, f64) {
     let iron: Option<IronProperties> = heated_iron(problems, &request.iron);
     let stands = Iron::from_id(&request.iron).map_or(0.0, Iron::toughness_mpa_sqrt_m);
     let holes: Vec<Hole> = request
@@ -39,7 +39,7 @@ pub(super) fn piece(problems: &mut Problems, request: &FaceRequest) -> (Option<P
     within(problems, "holes_mm", (0.0, 120.0), request.holes_mm.len() as f64);
     within(problems, "thick_mm", (0.0, 60.0), request.thick_mm.len() as f64);
     let complete = holes.len() == request.holes_mm.len() && thick.len() == request.thick_mm.len();
-    let piece = iron.filter(|_| complete).map(|iron| Piece {
+    let piece = iron.filter(|_| complete).map(|iron| FlatBody {
         iron,
         outline: request.outline_mm.iter().map(at).collect(),
         holes,
@@ -106,7 +106,7 @@ pub(super) fn heating(problems: &mut Problems, request: &BodyHeatRequest) -> Bod
 }
 
 /// Places that are asked for: they lie on the iron.
-pub(super) fn places(piece: &Piece, field: &str, asked: &[[f64; 2]]) -> Result<Vec<At>, ApiError> {
+pub(super) fn places(piece: &FlatBody, field: &str, asked: &[[f64; 2]]) -> Result<Vec<At>, ApiError> {
     let mut problems = Problems::default();
     within(&mut problems, field, (0.0, 2000.0), asked.len() as f64);
     for (number, place) in asked.iter().enumerate() {
@@ -126,18 +126,19 @@ pub(super) fn places(piece: &Piece, field: &str, asked: &[[f64; 2]]) -> Result<V
 
 pub(super) fn held_at(
     problems: &mut Problems,
-    piece: Option<&Piece>,
+    piece: Option<&FlatBody>,
     field: &str,
     request: &HeldRequest,
-) -> Option<Held> {
+) -> Option<Boundary> {
     let piece = piece?;
     let (found, right) = match (request.hole, request.edge_mm) {
-        (Some(hole), None) => {
-            ((hole < piece.holes.len()).then_some(Held::Hole(hole)), "the number of a hole, counted from 0")
-        }
+        (Some(hole), None) => (
+            (hole < piece.holes.len()).then_some(Boundary::Hole(hole)),
+            "the number of a hole, counted from 0",
+        ),
         (None, Some([from, to])) => {
             let edge = (at(&from), at(&to));
-            (piece.is_edge(edge).then_some(Held::Along(edge)), "a stretch along the outline or a hole")
+            (piece.is_edge(edge).then_some(Boundary::Along(edge)), "a stretch along the outline or a hole")
         }
         _ => (None, "{\"hole\": 0} or {\"edge_mm\": [[0, 0], [0, 70]]}"),
     };

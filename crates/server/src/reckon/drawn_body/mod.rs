@@ -7,13 +7,13 @@ use rocket::serde::json::Json;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, Problems};
-use vanadin_core::body::{Force, Held, Loading, carried, heat, pulled, tips_while_heated};
+use vanadin_core::body::{Boundary, Force, Loading, carried, heat, pulled, tips_while_heated};
 use vanadin_core::map::At;
 
 use super::at_the_heat::{none, within};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::desk::long_work;
+use crate::job_service::long_work;
 
 use asked::{at, heating, held_at, not_laid_out, not_reckoned, piece, places, problem};
 
@@ -265,7 +265,7 @@ pub async fn body_load(body: Body<BodyLoadRequest>) -> Result<Json<BodyLoadAnswe
     let request = body.0?;
     let mut problems = Problems::default();
     let (piece, _) = piece(&mut problems, &request.face);
-    let held: Vec<Held> = request
+    let held: Vec<Boundary> = request
         .held
         .iter()
         .enumerate()

@@ -3,6 +3,7 @@ import type { Change } from '../../../api/client'
 import { api } from '../../../api/client'
 import { useJob } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
+import { useTables } from '../../../job/TablesContext'
 import { Button } from '../../../ui/Button'
 import { focusMap } from '../../../ui/focus'
 import { laidDown, ranOn, withWaiting, without, type Drawn } from './edit'
@@ -11,6 +12,7 @@ import type { Chosen } from './near'
 import type { Landed } from './snap'
 import { distance, rounded, type At } from './view'
 import { DRAWN_AS, THINGS, type Thing } from './things'
+import { capital } from '../../../ui/capital'
 
 /** What is being drawn. */
 export interface Task {
@@ -181,9 +183,11 @@ export function MapBench({ faceId, chosen, onChoose, task, onTask }: MapBenchPro
 
 function Things({ onTask }: { onTask: (task: Task) => void }): ReactNode {
   const [more, setMore] = useState(false)
+  const { things } = useTables()
+  const called = (id: Thing) => capital(things.find((it) => it.thing === id)?.words ?? '')
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="Put on the map">
-      {THINGS.filter(({ often }) => often || more).map(({ id, label, drawing }) => (
+      {THINGS.filter(({ often }) => often || more).map(({ id, drawing }) => (
         <Button key={id} onPress={() => onTask({ thing: id, id: null })} testId={`put-${id}`}>
           <svg
             width="24"
@@ -196,7 +200,7 @@ function Things({ onTask }: { onTask: (task: Task) => void }): ReactNode {
           >
             <path d={drawing} />
           </svg>
-          {label}
+          {called(id)}
         </Button>
       ))}
       {!more && <Button onPress={() => setMore(true)}>Other things</Button>}

@@ -1,7 +1,7 @@
 import type { Schemas } from '../../../api/client'
 import type { At } from '../../../job/face/picture'
 
-export type Flame = Schemas['FlameAsked']
+export type Flame = Schemas['FlamePlacement']
 
 /** Where nothing else was put: as it was said, else over the crack. */
 export const UNSAID: Flame = { at: null, swept: false, path: [] }

@@ -4,12 +4,15 @@ mod candidates;
 mod reheat;
 
 use super::rise::RiseTable;
-use super::{BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, Laid, LeftOut, MayBegin, PlannedBead};
+use super::{
+    BeadCourse, BeadPlace, BeadSchedule, BeadSeam, BeadWork, LeftOut, MayBegin, PastBead, PlannedBead,
+};
 use crate::heat::bead_rise::SOONEST_S;
 use crate::heat::{Burning, Burnt, Running};
 
-/// Nothing is waited for longer, in s.
+/// House: nothing is waited for longer, in s.
 const MOST_WAIT_S: f64 = 72.0 * 3600.0;
+/// House: the step in which a wait is looked for, in s.
 const STEP_S: f64 = 1.0;
 /// Ours: where the torch is fetched more often before one bead, the window is too narrow to lay it in: the part falls
 /// out of it sooner than what the beads left.
@@ -25,9 +28,9 @@ const UNDER_WHAT_IT_HOLDS_K: f64 = 5.0;
 pub(super) struct Run<'a> {
     work: &'a BeadWork,
     tables: &'a [RiseTable],
-    laid: Vec<Laid>,
+    laid: Vec<PastBead>,
     /// Of these those that are still to be felt.
-    felt: Vec<Laid>,
+    felt: Vec<PastBead>,
     /// Of each seam the places still open, by pass.
     open: Vec<Vec<Vec<BeadPlace>>>,
     bulk_c: f64,
@@ -67,7 +70,7 @@ enum Front {
 }
 
 impl<'a> Run<'a> {
-    pub fn new(course: &'a BeadCourse, bulk_c: f64, laid: &[Laid]) -> Self {
+    pub fn new(course: &'a BeadCourse, bulk_c: f64, laid: &[PastBead]) -> Self {
         let work = &course.work;
         let is_open = |place: &BeadPlace| {
             let BeadPlace { seam, pass, lane, along } = *place;
@@ -130,7 +133,7 @@ impl<'a> Run<'a> {
         let (start_s, bulk_c) = (self.time_s, self.bulk_c);
         self.lay(seam);
         let ends_s = self.time_s;
-        let laid = Laid { place: chosen.place, ended_s: ends_s };
+        let laid = PastBead { place: chosen.place, ended_s: ends_s };
         self.laid.push(laid);
         self.felt.retain(|it| self.tables[it.place.seam].is_felt(ends_s - it.ended_s));
         self.felt.push(laid);
@@ -221,6 +224,7 @@ impl<'a> Run<'a> {
     /// Of the seconds between one look that was too hot and one that was not: the first that is not, to within what
     /// nobody reads.
     fn first_between(&mut self, mut over: Look, mut under: Look, candidates: &[Candidate]) -> Look {
+        /// House: no pad tells less, in K.
         const NOBODY_READS_K: f64 = 0.1;
         while under.over_k < -NOBODY_READS_K {
             let apart_s = under.time_s - over.time_s;
@@ -243,8 +247,9 @@ impl<'a> Run<'a> {
     /// A guess, in whole seconds, at how long the coolest still is over the most: what a bead leaves falls by a power
     /// of the time since its end, the part as a whole far more slowly.
     fn ahead_s(&self, before: Option<&Look>, at: &Look) -> f64 {
-        /// Of the power, while nothing was seen of it.
+        /// House: of the power, while nothing was seen of it.
         const USUAL: f64 = 0.8;
+        /// House: a guess reaches no further, in s.
         const MOST_S: f64 = 600.0;
         let ended_s = self.laid.iter().map(|laid| laid.ended_s).fold(f64::NEG_INFINITY, f64::max);
         let since_s = |look: &Look| (look.time_s - ended_s).max(SOONEST_S);
@@ -270,11 +275,11 @@ impl<'a> Run<'a> {
     }
 
     /// The part as a whole after so many seconds in these states of heat, with the beads that ended in them.
-    pub fn after(mut self, seconds: f64, laid: &[Laid], burnt: &Burnt) -> f64 {
+    pub fn after(mut self, seconds: f64, laid: &[PastBead], burnt: &Burnt) -> f64 {
         if seconds > MOST_WAIT_S {
             return self.work.body.ambient.celsius();
         }
-        let mut ended: Vec<&Laid> =
+        let mut ended: Vec<&PastBead> =
             laid.iter().filter(|laid| laid.ended_s > 0.0 && laid.ended_s <= seconds).collect();
         ended.sort_by(|a, b| a.ended_s.total_cmp(&b.ended_s));
         for bead in ended {

@@ -43,7 +43,7 @@ impl<'a> Run<'a> {
     /// Where a source does not get it as far as it should: a little under what it holds, the least at least. Nothing
     /// where it does not hold that.
     fn warmest_held_c(&self, watts: f64, wanted_c: f64) -> Option<f64> {
-        /// To this it is searched, in K.
+        /// House: to this it is searched, in K.
         const FINE_K: f64 = 0.1;
         let least_c = self.work.least_c;
         if !self.holds(watts, least_c) {

@@ -5,7 +5,7 @@ use std::collections::HashMap;
 
 use super::super::part::FlatFace;
 use super::shrinking::Shrinking;
-use crate::body::{Piece, Pulled, pulled};
+use crate::body::{FlatBody, Pulled, pulled};
 use crate::map::At;
 
 /// What one seam pulls, filled when it is its turn.
@@ -27,7 +27,7 @@ pub(super) struct Pull {
 const TRIED_MOST: usize = 3;
 
 /// A seam, and those that are filled before it, in order of their numbers.
-type Turn = (usize, Vec<usize>);
+type FilledBefore = (usize, Vec<usize>);
 
 /// The seams of a face, each drawn together by a mm while some of the others are filled.
 pub(super) struct Seams<'a> {
@@ -35,7 +35,7 @@ pub(super) struct Seams<'a> {
     /// Of each seam its crack on the face.
     cracks: Vec<usize>,
     between: Vec<(At, At)>,
-    by_a_mm: RefCell<HashMap<Turn, Option<Pulled>>>,
+    by_a_mm: RefCell<HashMap<FilledBefore, Option<Pulled>>>,
 }
 
 impl<'a> Seams<'a> {
@@ -56,7 +56,7 @@ impl<'a> Seams<'a> {
             let cracks = &self.flat.piece.cracks;
             let open = cracks.iter().enumerate().filter(|(at, _)| !gone.contains(at)).map(|(_, it)| it);
             let cracks = std::iter::once(&cracks[own]).chain(open).cloned().collect();
-            let found = pulled(&Piece { cracks, ..self.flat.piece.clone() }, 1.0, &self.between).ok();
+            let found = pulled(&FlatBody { cracks, ..self.flat.piece.clone() }, 1.0, &self.between).ok();
             self.by_a_mm.borrow_mut().insert((seam, filled), found.clone());
             found
         })

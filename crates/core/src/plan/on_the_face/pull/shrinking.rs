@@ -81,6 +81,6 @@ fn by_flame(plan: &Plan, flat: &FlatFace<'_>, shop: &Shop) -> Option<Vec<(String
 
 /// Beads in the same cross-section.
 fn passes(strip: &SeamStrip) -> u32 {
-    let beside = |layer: &LayerStrip| layer.beads.iter().map(|bead| bead.at.beside).max().unwrap_or(1);
+    let beside = |layer: &LayerStrip| layer.beads.iter().map(|bead| bead.beside).max().unwrap_or(1);
     strip.layers.iter().map(beside).sum::<u32>().max(1)
 }

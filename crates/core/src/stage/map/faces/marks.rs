@@ -2,14 +2,14 @@
 
 use uuid::Uuid;
 
-use super::{HoleOnFace, MapAsked, MarkOnFace, TackOnFace, Unplaced};
+use super::{HoleOnFace, MapInputs, MarkOnFace, TackOnFace, Unplaced};
 use crate::crack::said::CrackFate;
 use crate::field::{mark, neighbour};
 use crate::map::{At, MarkKind, OnFace, OwnThing, Placed, Shape, bounds, length_mm, place_along, tacks_mm};
 use crate::quantity::Unit;
 use crate::stage::cracks::mark_name;
 
-impl MapAsked<'_> {
+impl MapInputs<'_> {
     pub(super) fn marks(&self, at: usize) -> Vec<MarkOnFace> {
         let face = self.laid.faces[at].face.id;
         let round = self.round();

@@ -10,10 +10,10 @@ use super::pins::{LockOnFace, PinOnFace};
 use crate::crack::said::{CrackFate, WitnessSide};
 use crate::field::crack;
 use crate::job::{Job, Round};
-use crate::map::{At, OnFace, Shape, beside, bounds, length_mm};
+use crate::map::{At, OnFace, Shape, beside, bounds, length_mm, serialize_drawn};
 use crate::prep::groove::bright_margin_mm;
 use crate::quantity::{Unit, UnitSystem};
-use crate::stage::cracks::{CrackPlan, Laid, LaidLine, wall_at};
+use crate::stage::cracks::{CrackPlan, FaceGeometry, LaidLine, wall_at};
 use crate::stage::prep::{PrepPlan, SeamPlan};
 
 /// Every face of the part.
@@ -109,10 +109,13 @@ pub struct LineOnFace {
     /// As it was drawn in earlier rounds.
     pub earlier: Vec<Vec<At>>,
     /// Drawn beside it with a marker that survives grinding.
+    #[serde(serialize_with = "serialize_drawn")]
     pub witness: Vec<At>,
     /// Where the groove opens at the face; empty while no groove is planned.
+    #[serde(serialize_with = "serialize_drawn")]
     pub groove: Vec<At>,
     /// To be cleaned to bright metal; empty while no groove is planned.
+    #[serde(serialize_with = "serialize_drawn")]
     pub margin: Vec<At>,
     pub becomes: CrackFate,
 }
@@ -170,25 +173,25 @@ pub struct Clash {
 
 /// A face nobody has measured is drawn this large.
 const BLANK_MM: (f64, f64, f64, f64) = (0.0, 0.0, 200.0, 140.0);
-/// Room round what lies on a face, as a share of its size.
+/// House: room round what lies on a face, as a share of its size.
 const ROOM: f64 = 0.06;
 
-pub(crate) struct MapAsked<'a> {
+pub(crate) struct MapInputs<'a> {
     pub job: &'a Job,
-    pub laid: &'a Laid<'a>,
+    pub laid: &'a FaceGeometry<'a>,
     pub cracks: &'a [CrackPlan],
     pub prep: Option<&'a PrepPlan>,
     pub units: UnitSystem,
 }
 
 /// Everything that is drawn.
-pub(crate) fn map_plan(asked: &MapAsked<'_>) -> MapPlan {
-    let faces: Vec<FacePlan> = (0..asked.laid.faces.len()).map(|at| asked.face(at)).collect();
+pub(crate) fn map_plan(inputs: &MapInputs<'_>) -> MapPlan {
+    let faces: Vec<FacePlan> = (0..inputs.laid.faces.len()).map(|at| inputs.face(at)).collect();
     let hole_pairs = faces.iter().flat_map(hole_pairs).map(|pair| pair.names).collect();
-    MapPlan { faces, unplaced: asked.unplaced(), hole_pairs }
+    MapPlan { faces, unplaced: inputs.unplaced(), hole_pairs }
 }
 
-impl MapAsked<'_> {
+impl MapInputs<'_> {
     fn round(&self) -> &Round {
         self.job.round()
     }

@@ -2,7 +2,7 @@
 
 use uuid::Uuid;
 
-use super::super::Judged;
+use super::super::MethodContext;
 use super::FaultsSeen;
 use crate::faults::acceptance::Checked;
 use crate::faults::acceptance::{Found, Then};
@@ -13,7 +13,7 @@ use crate::method::{ARC_ONLY_KG, Moves, NotGood, School, Target, Way};
 use crate::stage::looked;
 use crate::stage::looked::Stands;
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     /// Once it was lit for this way, what was read and logged takes the place of what was planned.
     pub(super) fn as_logged(&self, way: Way, target: Option<&Target>, moves: &mut Moves) {
         let round = self.round;

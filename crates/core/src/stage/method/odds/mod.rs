@@ -2,13 +2,13 @@
 
 mod as_it_went;
 
-use super::{Judged, OddsLine};
+use super::{MethodContext, OddsLine};
 use crate::casting::old_filler::OldFiller;
 use crate::casting::said::Oil;
 use crate::crack::said::{CrackFate, EndKind};
 use crate::crack::stop_hole::{FoundBy, stop_hole};
 use crate::crack::tip_offset::beyond;
-use crate::faults::causes::Seen;
+use crate::faults::causes::Symptom;
 use crate::field;
 use crate::job::{Deed, TorchEntry};
 use crate::method::customs::{OldWeld, Peening, StopHoleAt};
@@ -37,17 +37,19 @@ impl FaultsSeen {
     fn hear(&mut self, entry: &TorchEntry) {
         match entry {
             TorchEntry::Trouble { seen, .. } => match seen {
-                Seen::NoFlow | Seen::Pinholes | Seen::BlowThrough | Seen::SlagIn => self.open += 1,
-                Seen::NewCrack => self.cracks += 1,
-                Seen::ToeCrack => self.toe_crack = Some(ToeCrack::Open),
-                Seen::RanOn => self.ran_on += 1,
-                Seen::Moved => self.moved = true,
-                Seen::Soot
-                | Seen::WhiteSmoke
-                | Seen::RunsAway
-                | Seen::Undercut
-                | Seen::HardSpot
-                | Seen::Popping => {}
+                Symptom::NoFlow | Symptom::Pinholes | Symptom::BlowThrough | Symptom::SlagIn => {
+                    self.open += 1
+                }
+                Symptom::NewCrack => self.cracks += 1,
+                Symptom::ToeCrack => self.toe_crack = Some(ToeCrack::Open),
+                Symptom::RanOn => self.ran_on += 1,
+                Symptom::Moved => self.moved = true,
+                Symptom::Soot
+                | Symptom::WhiteSmoke
+                | Symptom::RunsAway
+                | Symptom::Undercut
+                | Symptom::HardSpot
+                | Symptom::Popping => {}
             },
             TorchEntry::Did { what: Deed::GroundOut } => self.ground = true,
             TorchEntry::Did { what: Deed::Refilled } => self.refill(),
@@ -84,7 +86,7 @@ const LEAST_SHIFT: f64 = 0.005;
 /// Ours: a change of the odds smaller than this is not worth saying.
 const WORTH_SAYING: f64 = 0.015;
 
-impl Judged<'_> {
+impl MethodContext<'_> {
     pub(super) fn variant(&self, way: Way) -> Variant {
         match (way.method, way.school) {
             (MethodId::Stitch | MethodId::StitchLocks, _) => Variant::Pins(self.stitch_kind(way.method)),

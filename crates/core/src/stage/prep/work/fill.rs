@@ -1,6 +1,6 @@
 //! What is set and ground before it is filled: pins and grooves.
 
-use super::super::PrepAsked;
+use super::super::PrepInputs;
 use super::super::seam::SeamPlan;
 use super::List;
 use crate::crack::said::SeamReach;
@@ -69,7 +69,7 @@ impl<'a> List<'a> {
     }
 
     pub(super) fn grooves(&mut self, seams: &[SeamPlan]) {
-        let PrepAsked { round, both_sides, way, .. } = *self.prep();
+        let PrepInputs { round, both_sides, way, .. } = *self.prep();
         let mut face_up = None;
         for seam in self.in_turn(seams) {
             let reach = round.get(crack::REACH.of(seam.id));
@@ -77,10 +77,10 @@ impl<'a> List<'a> {
             let closes = round.get(crack::CLOSES.of(seam.id)) == Some(true);
             let letter = &seam.letter;
             let face =
-                self.asked.laid.cracks.get(&seam.id).and_then(|laid| laid.lines.first()).map(|l| l.face);
+                self.inputs.laid.cracks.get(&seam.id).and_then(|laid| laid.lines.first()).map(|l| l.face);
             if let Some(face) = face.filter(|_| face_up != face) {
                 face_up = Some(face);
-                let laid = &self.asked.laid.faces[face];
+                let laid = &self.inputs.laid.faces[face];
                 let name = &laid.name;
                 let first = match closes {
                     true => format!("First, since it closes up once joined: {name}"),

@@ -3,7 +3,7 @@
 use crate::casting::said::Oil;
 use uuid::Uuid;
 
-use super::super::PrepAsked;
+use super::super::PrepInputs;
 use super::{BACK_MM, BAKE_C, BAKE_MIN, List};
 use crate::casting::old_filler::OldFiller;
 use crate::crack::said::{CrackFate, Edges, EndKind};
@@ -16,7 +16,7 @@ use crate::quantity::{Unit, UnitSystem};
 impl<'a> List<'a> {
     /// From the dirty part to the marked crack.
     pub(super) fn found(&mut self) {
-        let PrepAsked { round, cracks, units, way, .. } = *self.prep();
+        let PrepInputs { round, cracks, units, way, .. } = *self.prep();
         self.once(Work::Clean, "To bright metal along every crack, and well beyond its ends.");
         if round.get(field::part::OIL) == Some(Oil::Soaked) {
             let at = units.say(BAKE_C, Unit::Celsius);
@@ -85,7 +85,7 @@ impl<'a> List<'a> {
     }
 
     pub(super) fn old_filler(&mut self) {
-        let PrepAsked { round, way, .. } = *self.prep();
+        let PrepInputs { round, way, .. } = *self.prep();
         let fusion = way.method.fusion();
         let told = |filler: OldFiller| match filler {
             OldFiller::Bronze if fusion => {

@@ -2,7 +2,7 @@
 
 use uuid::Uuid;
 
-use super::super::PrepAsked;
+use super::super::PrepInputs;
 use super::super::seam::SeamPlan;
 use super::{List, told_apart};
 use crate::crack::said::CrackFate;
@@ -15,8 +15,8 @@ use crate::stage::cracks::{CrackPlan, EndPlan};
 impl<'a> List<'a> {
     /// All punched first, then bit by bit: a drill is changed as seldom as can be.
     pub(super) fn holes(&mut self, seams: &[SeamPlan]) {
-        let PrepAsked { cracks, drills_mm, .. } = *self.prep();
-        let slowest = self.asked.slowest;
+        let PrepInputs { cracks, drills_mm, .. } = *self.prep();
+        let slowest = self.inputs.slowest;
         let pinned = self.prep().way.method.pins();
         // Where pins are set the end pin stops the crack.
         let open: Vec<(&CrackPlan, usize, &EndPlan)> = cracks

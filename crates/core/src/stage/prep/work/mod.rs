@@ -10,7 +10,7 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use super::seam::{SeamPlan, rounded};
-use super::{PrepAsked, PrepPlan, said_as_a_whole};
+use super::{PrepInputs, PrepPlan, said_as_a_whole};
 use crate::crack::stop_hole::FoundBy;
 use crate::field;
 use crate::field::crack;
@@ -19,7 +19,7 @@ use crate::job::{Work, WorkStep};
 use crate::prep::groove::bright_margin_mm;
 use crate::quantity::Unit;
 use crate::render::said;
-use crate::stage::cracks::{CrackPlan, Laid};
+use crate::stage::cracks::{CrackPlan, FaceGeometry};
 
 /// One line of the work list.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -39,9 +39,9 @@ pub struct WorkLine {
 }
 
 /// What the list is made from beside what the seams are.
-pub(crate) struct WorkAsked<'a> {
-    pub prep: &'a PrepAsked<'a>,
-    pub laid: &'a Laid<'a>,
+pub(crate) struct WorkInputs<'a> {
+    pub prep: &'a PrepInputs<'a>,
+    pub laid: &'a FaceGeometry<'a>,
     /// The iron that takes the slowest drill of those it may be.
     pub slowest: Iron,
     /// Tests of the iron that nobody has done, while not enough is known of it.
@@ -59,7 +59,7 @@ const BACK_MM: f64 = 6.0;
 const DRY_C: f64 = 120.0;
 
 struct List<'a> {
-    asked: &'a WorkAsked<'a>,
+    inputs: &'a WorkInputs<'a>,
     lines: Vec<WorkLine>,
     /// What tells these cracks from any others: a line that is about all of them is open again when one more is found.
     of_all: u32,
@@ -67,6 +67,7 @@ struct List<'a> {
 
 /// What tells these things from any others.
 fn told_apart(things: impl Iterator<Item = (Uuid, u32)>) -> u32 {
+    /// Prime of the FNV-1a hash of 32 bits.
     const PRIME: u32 = 16_777_619;
     things.fold(2_166_136_261, |so_far, (id, number)| {
         let id =
@@ -76,25 +77,25 @@ fn told_apart(things: impl Iterator<Item = (Uuid, u32)>) -> u32 {
 }
 
 /// The list of a way, in the order of the work.
-pub(crate) fn work_list(asked: &WorkAsked<'_>, plan: &PrepPlan) -> Vec<WorkLine> {
-    let cracks = asked.prep.cracks.iter().filter(|crack| crack.worked());
+pub(crate) fn work_list(inputs: &WorkInputs<'_>, plan: &PrepPlan) -> Vec<WorkLine> {
+    let cracks = inputs.prep.cracks.iter().filter(|crack| crack.worked());
     let of_all = told_apart(cracks.map(|crack| (crack.id, 0)));
-    let mut list = List { asked, lines: Vec::new(), of_all };
+    let mut list = List { inputs, lines: Vec::new(), of_all };
     list.found();
     list.holes(&plan.seams);
-    if asked.prep.way.method.pins() {
+    if inputs.prep.way.method.pins() {
         list.pins(&plan.seams);
     } else {
-        if asked.prep.way.method.entry().groove.is_some() {
+        if inputs.prep.way.method.entry().groove.is_some() {
             list.grooves(&plan.seams);
         }
         list.rest(&plan.seams);
     }
-    let ticked = &asked.prep.round.ticked;
+    let ticked = &inputs.prep.round.ticked;
     for line in &mut list.lines {
-        line.done = ticked.contains(&line.step) || done_as_a_whole(asked.prep, plan, line.step);
+        line.done = ticked.contains(&line.step) || done_as_a_whole(inputs.prep, plan, line.step);
     }
-    tell(&mut list.lines, &asked.untold);
+    tell(&mut list.lines, &inputs.untold);
     list.lines
 }
 
@@ -113,12 +114,12 @@ fn tell(lines: &mut [WorkLine], untold: &[LookTest]) {
 }
 
 /// What of it has been said or measured without the list.
-fn done_as_a_whole(asked: &PrepAsked<'_>, plan: &PrepPlan, step: WorkStep) -> bool {
+fn done_as_a_whole(inputs: &PrepInputs<'_>, plan: &PrepPlan, step: WorkStep) -> bool {
     let said = part_of(step.what).is_some_and(|what| {
         plan.to_do.iter().any(|item| item.id == what && item.done)
-            || step.at.is_some() && said_as_a_whole(asked, what, step.at)
+            || step.at.is_some() && said_as_a_whole(inputs, what, step.at)
     });
-    let crack = || asked.cracks.iter().find(|crack| Some(crack.id) == step.at);
+    let crack = || inputs.cracks.iter().find(|crack| Some(crack.id) == step.at);
     let measured = match step.what {
         Work::Open | Work::Shape => crack().is_some_and(|crack| crack.ground_mm.is_some()),
         _ => false,
@@ -139,8 +140,8 @@ pub(crate) fn part_of(work: Work) -> Option<PrepDone> {
 }
 
 impl<'a> List<'a> {
-    fn prep(&self) -> &'a PrepAsked<'a> {
-        self.asked.prep
+    fn prep(&self) -> &'a PrepInputs<'a> {
+        self.inputs.prep
     }
 
     fn say(&self, mm: f64) -> String {
@@ -172,7 +173,7 @@ impl<'a> List<'a> {
     }
 
     fn rest(&mut self, seams: &[SeamPlan]) {
-        let PrepAsked { round, cracks, way, units, paint_of_unknown_age, .. } = *self.prep();
+        let PrepInputs { round, cracks, way, units, paint_of_unknown_age, .. } = *self.prep();
         let thickest = seams.iter().map(|seam| seam.wall_mm).fold(0.0, f64::max);
         let margin = units.say(bright_margin_mm(thickest).ceil(), Unit::Millimetres);
         self.line(

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use serde::{Deserialize, Serialize};
 
 use super::since;
-use crate::heat::{BeadCourse, BeadPlace, Burnt, Laid};
+use crate::heat::{BeadCourse, BeadPlace, Burnt, PastBead};
 use crate::job::Reading;
 
 /// The next bead by now.
@@ -26,7 +26,7 @@ pub struct LiveBead {
 pub struct BeadsAhead {
     pub(super) course: Arc<BeadCourse>,
     /// Ended on the job clock, in s.
-    pub(super) laid: Vec<Laid>,
+    pub(super) laid: Vec<PastBead>,
     pub(super) next: Option<(BeadPlace, u32)>,
     /// The part as a whole over its coldest place, in K.
     pub(super) lead_k: f64,

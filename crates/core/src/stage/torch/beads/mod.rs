@@ -11,7 +11,7 @@ pub use ahead::{BeadsAhead, LiveBead};
 pub use plan::{AtOnce, BeadsPlan, LayerStrip, NextBead, SeamStrip, StripBead};
 
 use super::heated_by::HeatedBy;
-use crate::heat::{BarPower, BeadPlace, BeadSchedule, Burnt, Laid, Runs};
+use crate::heat::{BarPower, BeadPlace, BeadSchedule, Burnt, PastBead, SimCache};
 use crate::job::{BeadAt, HeatState, Reading, Round, TorchEntry};
 use crate::quantity::{UnitSystem, Watts};
 use crate::stage::HeatPlan;
@@ -29,17 +29,17 @@ struct Known {
 }
 
 /// What the beads are put in order from.
-pub(crate) struct BeadsAsked<'a> {
+pub(crate) struct BeadsInputs<'a> {
     pub round: &'a Round,
     pub heat: &'a HeatPlan,
     pub to_fill: ToFill,
     /// All there are, those that build up missing metal among them: these have no order.
     pub planned: u32,
-    pub runs: &'a Runs,
+    pub sims: &'a SimCache,
     pub units: UnitSystem,
 }
 
-impl BeadsAsked<'_> {
+impl BeadsInputs<'_> {
     /// The beads as they stand, and what a later reading is judged by.
     pub fn plan(self) -> (BeadsPlan, BeadsAhead) {
         let ToFill { course, begins_c, .. } = &self.to_fill;
@@ -62,11 +62,11 @@ impl BeadsAsked<'_> {
         let course =
             &if states.last().is_some_and(held) { course.clone().held(true) } else { course.clone() };
         let schedule = if laid.is_empty() {
-            let taken = self.runs.bead_order(course, bulk_c);
+            let taken = self.sims.bead_order(course, bulk_c);
             let of = |taken: BeadSchedule| {
                 // What is not waited for is compared with nothing.
                 let compared = !taken.end_to_end && taken.waiting_s >= WORTH_SAYING_S;
-                let waits_s = compared.then(|| self.runs.end_to_end_waiting_s(course, bulk_c)).flatten();
+                let waits_s = compared.then(|| self.sims.end_to_end_waiting_s(course, bulk_c)).flatten();
                 BeadSchedule { end_to_end_waiting_s: waits_s, ..taken }
             };
             taken.as_ref().clone().map(of)
@@ -92,7 +92,7 @@ impl BeadsAsked<'_> {
     }
 
     /// The last reading of the part; without one the first bead, which nobody lays before it is warm.
-    fn known(&self, laid: &[Laid]) -> Option<Known> {
+    fn known(&self, laid: &[PastBead]) -> Option<Known> {
         if let Some(Reading { minutes, celsius }) = self.round.latest_reading() {
             return Some(Known { bulk_c: celsius + self.lead_k(minutes), at_s: minutes * 60.0 });
         }
@@ -102,7 +102,7 @@ impl BeadsAsked<'_> {
     }
 
     /// What heated it, and when, in s on the job clock: by what was said, a bead from its beginning on.
-    fn burnt(&self, laid: &[Laid]) -> Burnt {
+    fn burnt(&self, laid: &[PastBead]) -> Burnt {
         let ToFill { power, steps, begins_c, .. } = self.to_fill;
         let heated = HeatedBy { main: power, steps, aim_c: self.heat.aim_c(), whole_c: begins_c };
         heated.burnt(self.round, |ended_s| {
@@ -129,7 +129,7 @@ impl BeadsAsked<'_> {
         const MOST_S: f64 = 7_200.0;
         const STEP_S: f64 = 10.0;
         let power = self.to_fill.power?;
-        let heating = self.heat.run_to_target(&self.to_fill.body, power, self.runs)?;
+        let heating = self.heat.run_to_target(&self.to_fill.body, power, self.sims)?;
         let mut bar = heating.bar.clone();
         let none = Watts::new(0.0).ok()?;
         bar.heat_with(BarPower::Flame { even: none, local: none, station: 0.5, covered: 0.0 });
@@ -142,7 +142,7 @@ impl BeadsAsked<'_> {
     }
 
     /// What lies there by the log: where it was said, else in the order that was planned.
-    fn laid(&self) -> Vec<Laid> {
+    fn laid(&self) -> Vec<PastBead> {
         let entries = || {
             self.round.said_at_torch().filter_map(|(minutes, entry)| match entry.entry {
                 TorchEntry::Bead { at } => Some((minutes * 60.0, at.and_then(|at| self.place(at)))),
@@ -154,13 +154,15 @@ impl BeadsAsked<'_> {
         let mut in_turn = Vec::new();
         let ToFill { course, begins_c, .. } = &self.to_fill;
         if counted > 0
-            && let Some(planned) = self.runs.bead_order(course, *begins_c).as_ref()
+            && let Some(planned) = self.sims.bead_order(course, *begins_c).as_ref()
         {
             in_turn = planned.beads.iter().map(|it| it.place).filter(|it| !said.contains(it)).collect();
         }
         let mut in_turn = in_turn.into_iter();
         entries()
-            .filter_map(|(ended_s, place)| Some(Laid { place: place.or_else(|| in_turn.next())?, ended_s }))
+            .filter_map(|(ended_s, place)| {
+                Some(PastBead { place: place.or_else(|| in_turn.next())?, ended_s })
+            })
             .collect()
     }
 
@@ -198,6 +200,6 @@ impl BeadsAsked<'_> {
 }
 
 /// The same beads, on a clock that begins then.
-fn since(laid: &[Laid], from_s: f64) -> Vec<Laid> {
-    laid.iter().map(|it| Laid { ended_s: it.ended_s - from_s, ..*it }).collect()
+fn since(laid: &[PastBead], from_s: f64) -> Vec<PastBead> {
+    laid.iter().map(|it| PastBead { ended_s: it.ended_s - from_s, ..*it }).collect()
 }

@@ -1,5 +1,6 @@
 //! The beads as they are shown: the strip of each seam, what is next, what can be said at once.
 
+use crate::base::drawn::serialize_tenth;
 use serde::Serialize;
 
 use super::super::BeadOnFace;
@@ -69,9 +70,14 @@ pub struct LayerStrip {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct StripBead {
-    pub at: BeadAt,
+    /// Of the beads beside each other in its layer, from 1.
+    pub beside: u32,
+    /// From the first end of the crack, from 1.
+    pub along: u32,
     /// Along the seam, the lesser first.
+    #[serde(serialize_with = "serialize_tenth")]
     pub from_mm: f64,
+    #[serde(serialize_with = "serialize_tenth")]
     pub to_mm: f64,
     /// In the order in which it was or is to be laid, from 1; 0 where that is not known.
     pub number: u32,
@@ -91,7 +97,9 @@ pub struct NextBead {
     /// What comes before it: "Turn it first." Empty for most.
     pub before: String,
     /// Along its seam, where it begins and ends.
+    #[serde(serialize_with = "serialize_tenth")]
     pub from_mm: f64,
+    #[serde(serialize_with = "serialize_tenth")]
     pub to_mm: f64,
     /// Of the first of them, where it lies on the map; empty where its crack is not drawn.
     pub on_map: Vec<BeadOnFace>,

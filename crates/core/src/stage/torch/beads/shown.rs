@@ -1,11 +1,11 @@
 //! What is said of the beads to come.
 
-use super::{AtOnce, BeadsAsked, BeadsPlan, NextBead, ToFill, WORTH_SAYING_S};
-use crate::heat::{BeadPlace, BeadSchedule, Laid, PlannedBead};
+use super::{AtOnce, BeadsInputs, BeadsPlan, NextBead, ToFill, WORTH_SAYING_S};
+use crate::heat::{BeadPlace, BeadSchedule, PastBead, PlannedBead};
 use crate::job::{Deed, TorchEntry};
 use crate::quantity::Unit;
 
-impl BeadsAsked<'_> {
+impl BeadsInputs<'_> {
     /// Where a bead begins and ends along its seam: of a stop-hole, at the end it lies at.
     fn span(&self, bead: &PlannedBead) -> (f64, f64) {
         let of = &self.seams()[bead.place.seam].seam;
@@ -19,7 +19,7 @@ impl BeadsAsked<'_> {
         }
     }
 
-    pub(super) fn shown(&self, schedule: Option<&BeadSchedule>, laid: &[Laid], from_s: f64) -> BeadsPlan {
+    pub(super) fn shown(&self, schedule: Option<&BeadSchedule>, laid: &[PastBead], from_s: f64) -> BeadsPlan {
         let ahead = schedule.map_or(&[][..], |it| it.beads.as_slice());
         let all = self.planned as usize;
         let next = |at: usize, bead: &PlannedBead| {
@@ -147,7 +147,7 @@ impl BeadsAsked<'_> {
         // What is laid already is laid.
         let nothing_laid = self.laid().is_empty();
         let side_by_side = nothing_laid
-            .then(|| self.runs.bead_order(&course.side_by_side(), *begins_c))
+            .then(|| self.sims.bead_order(&course.side_by_side(), *begins_c))
             .and_then(|order| order.as_ref().as_ref().map(|order| order.waiting_s));
         let beside = match side_by_side.filter(|beside_s| waiting_s - beside_s > WORTH_SAYING_S) {
             Some(beside_s) => format!(", side by side {}", say(beside_s)),
@@ -177,7 +177,7 @@ impl BeadsAsked<'_> {
     }
 
     /// What is done before one of the beads to come: the part is turned, the layer under it looked over.
-    fn before(&self, at: usize, ahead: &[PlannedBead], laid: &[Laid]) -> String {
+    fn before(&self, at: usize, ahead: &[PlannedBead], laid: &[PastBead]) -> String {
         let place = ahead[at].place;
         let of = &self.seams()[place.seam];
         let pass = &of.seam.passes[place.pass];

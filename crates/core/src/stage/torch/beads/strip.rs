@@ -1,22 +1,23 @@
 //! A seam from its first end to its last, each bead where it lies.
 
-use super::{BeadsAsked, LayerStrip, SeamStrip, StripBead};
-use crate::heat::{BeadPlace, Laid, PlannedBead};
+use super::{BeadsInputs, LayerStrip, SeamStrip, StripBead};
+use crate::heat::{BeadPlace, PastBead, PlannedBead};
 
-impl BeadsAsked<'_> {
+impl BeadsInputs<'_> {
     /// A bead as it stands on the strip.
     fn strip_bead(
         &self,
         place: BeadPlace,
         (from_mm, to_mm): (f64, f64),
         ahead: &[PlannedBead],
-        laid: &[Laid],
+        laid: &[PastBead],
     ) -> StripBead {
         let laid_as = laid.iter().position(|it| it.place == place);
         let to_come = ahead.iter().position(|it| it.place == place);
         let number = laid_as.or(to_come.map(|at| laid.len() + at)).map_or(0, |at| at + 1);
         StripBead {
-            at: self.at(place),
+            beside: place.lane as u32 + 1,
+            along: place.along as u32 + 1,
             from_mm,
             to_mm,
             number: number as u32,
@@ -25,7 +26,7 @@ impl BeadsAsked<'_> {
         }
     }
 
-    fn holes(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> Vec<StripBead> {
+    fn holes(&self, seam: usize, ahead: &[PlannedBead], laid: &[PastBead]) -> Vec<StripBead> {
         let of_it = |hole: &crate::heat::HoleOf| hole.seam == seam;
         let holes = self.seams().iter().enumerate();
         let holes = holes.filter_map(|(at, it)| Some((at, it.seam.hole_of.filter(of_it)?)));
@@ -37,7 +38,7 @@ impl BeadsAsked<'_> {
         holes.map(bead).collect()
     }
 
-    pub(super) fn strip(&self, seam: usize, ahead: &[PlannedBead], laid: &[Laid]) -> SeamStrip {
+    pub(super) fn strip(&self, seam: usize, ahead: &[PlannedBead], laid: &[PastBead]) -> SeamStrip {
         let of = &self.seams()[seam];
         let each_mm = of.seam.each_mm();
         let layer = |(pass, lanes): (usize, &crate::heat::BeadPass)| {

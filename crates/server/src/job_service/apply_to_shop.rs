@@ -1,4 +1,4 @@
-//! A word said of the shop: judged, stored, told.
+//! Applying a change to the shop: judged, stored, published.
 
 use std::sync::Arc;
 
@@ -8,12 +8,12 @@ use uuid::Uuid;
 use vanadin_core::job::Conflict;
 use vanadin_core::shop::{ShopFact, ShopWord, may_be_said};
 
-use super::{Desk, News, ShopNow};
+use super::{JobService, News, ShopNow};
 use crate::api_error::ApiError;
 use crate::shop::logger_key::without_the_key;
 use crate::shop::store;
 
-/// A word for the shop's log.
+/// A change to the shop's log.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct NewShopFact {
     /// Made by whoever says it: sent twice, stored once.
@@ -33,13 +33,13 @@ pub struct NewShopFact {
 /// Letters of a name or a sender at the most.
 const NAME_MOST: usize = 80;
 
-impl Desk {
-    /// Says a word of the shop, one at a time.
+impl JobService {
+    /// Applies a change to the shop, one at a time.
     ///
     /// # Errors
     /// It cannot be, somebody else changed the setting, or it cannot be stored.
-    pub async fn say_of_the_shop(&self, said: NewShopFact) -> Result<Arc<ShopNow>, ApiError> {
-        let _turn = self.on.shop_turn.lock().await;
+    pub async fn apply_to_shop(&self, said: NewShopFact) -> Result<Arc<ShopNow>, ApiError> {
+        let _turn = self.on.shop_lock.lock().await;
         let shop = self.shop().await?;
         if shop.facts.iter().any(|fact| fact.id == said.id) {
             return Ok(shop);
@@ -82,7 +82,7 @@ impl Desk {
         facts.push(fact);
         let now = Arc::new(ShopNow::of(facts));
         self.shop_is(now.clone());
-        self.tell(News::Shop { revision: now.revision });
+        self.notify(News::Shop { revision: now.revision });
         Ok(now)
     }
 }

@@ -1,4 +1,4 @@
-//! What pages that watch want to know at once.
+//! Events that pages are told over their stream.
 
 use uuid::Uuid;
 use vanadin_core::plan::Live;

@@ -1,16 +1,16 @@
-//! What stands between the network and the pages: it waits for the head of a request, and not for ever.
+//! TCP and TLS proxy before the pages: it waits for the head of a request, and not for ever.
 //!
 //! Rocket 0.5 keeps a connection whose request never becomes whole until the other side closes it, and has no
 //! switch for it. So a connection is taken here, its first head is awaited, and only then it is carried on
 //! to the pages, byte by byte; what may stall is looked at on its way. The pages listen on this machine
-//! alone and hear from [`Peers`] who is behind a connection: no header says it, so none can lie.
+//! alone and hear from [`ClientAddresses`] who is behind a connection: no header says it, so none can lie.
 //!
 //! HTTP/1.1 alone: where heads begin and end is known in it.
 
-mod carry;
-mod heads;
-mod peers;
-mod room;
+mod client_addresses;
+mod connection_limit;
+mod head_tracker;
+mod relay;
 
 use std::net::{Ipv4Addr, SocketAddr};
 use std::sync::Arc;
@@ -29,13 +29,13 @@ use tokio::time::timeout;
 use tokio_rustls::TlsAcceptor;
 
 use crate::reach::certificate::Certificates;
-use carry::carry;
-pub use peers::Peers;
-pub use room::{Room, more_files, network};
+pub use client_addresses::ClientAddresses;
+pub use connection_limit::{ConnectionLimit, more_files, network};
+use relay::carry;
 
-/// How long the other side may take.
+/// Timeouts of the other side.
 #[derive(Debug, Clone, Copy)]
-pub struct Patience {
+pub struct Timeouts {
     /// For a greeting under TLS, and for a request's head.
     pub head: Duration,
     /// From the last word of a question until it is answered.
@@ -47,7 +47,7 @@ pub struct Patience {
 }
 
 /// House: as long as a body may stall; a phone that was asleep opens a new connection.
-pub const PATIENCE: Patience = Patience {
+pub const PATIENCE: Timeouts = Timeouts {
     head: Duration::from_secs(15),
     answer: Duration::from_secs(60),
     taking: Duration::from_secs(60),
@@ -62,17 +62,17 @@ const FULL: Duration = Duration::from_millis(50);
 const NO_ROOM: &[u8] =
     b"HTTP/1.1 503 Service Unavailable\r\nRetry-After: 5\r\nConnection: close\r\nContent-Length: 0\r\n\r\n";
 
-/// The address that others reach, and what is behind it.
-pub struct Front {
+/// The listener that others reach, with what is behind it.
+pub struct Proxy {
     pub listener: TcpListener,
     pub tls: Option<TlsAcceptor>,
-    pub peers: Peers,
-    pub patience: Patience,
-    pub room: Room,
+    pub addresses: ClientAddresses,
+    pub timeouts: Timeouts,
+    pub room: ConnectionLimit,
 }
 
-impl Front {
-    /// Makes an application ready, to be reached through this front alone.
+impl Proxy {
+    /// Makes an application ready, to be reached through this proxy alone.
     ///
     /// # Errors
     /// The application is not sound.
@@ -84,7 +84,7 @@ impl Front {
             let _ = lifted.send(at);
             Box::pin(async {})
         });
-        let application = application.manage(self.peers.clone()).attach(known).ignite().await?;
+        let application = application.manage(self.addresses.clone()).attach(known).ignite().await?;
         let stop = application.shutdown();
         let carrying = tokio::spawn(async move {
             if let Ok(pages) = pages.await {
@@ -94,7 +94,7 @@ impl Front {
         Ok(Ready { application, carrying })
     }
 
-    /// Carries everything to the pages at this address, until it is told to stop.
+    /// Relays everything to the pages at this address, until it is told to stop.
     pub async fn serve(self, pages: SocketAddr, stop: impl Future<Output = ()>) {
         let mut carried = JoinSet::new();
         tokio::pin!(stop);
@@ -104,10 +104,10 @@ impl Front {
                 taken = self.listener.accept() => match taken {
                     Ok((stream, from)) => match self.room.take(from.ip()) {
                         Some(place) => {
-                            let (tls, peers) = (self.tls.clone(), self.peers.clone());
-                            let patience = self.patience;
+                            let (tls, addresses) = (self.tls.clone(), self.addresses.clone());
+                            let timeouts = self.timeouts;
                             carried.spawn(async move {
-                                take(stream, from, pages, tls, peers, patience).await;
+                                take(stream, from, pages, tls, addresses, timeouts).await;
                                 drop(place);
                             });
                         }
@@ -126,7 +126,7 @@ impl Front {
     }
 }
 
-/// An application with its front.
+/// An application with its proxy.
 pub struct Ready {
     application: Rocket<Ignite>,
     carrying: JoinHandle<()>,
@@ -154,17 +154,17 @@ async fn take(
     from: SocketAddr,
     pages: SocketAddr,
     tls: Option<TlsAcceptor>,
-    peers: Peers,
-    patience: Patience,
+    addresses: ClientAddresses,
+    timeouts: Timeouts,
 ) {
     // Whatever goes wrong on the way goes wrong for this one device, which sees its connection end.
     let _ = async {
         stream.set_nodelay(true)?;
         let mut client: Box<dyn Stream> = match tls {
-            Some(tls) => Box::new(timeout(patience.head, tls.accept(stream)).await??),
+            Some(tls) => Box::new(timeout(timeouts.head, tls.accept(stream)).await??),
             None => Box::new(stream),
         };
-        carry(&mut client, from, pages, &peers, patience).await
+        carry(&mut client, from, pages, &addresses, timeouts).await
     }
     .await;
 }
@@ -198,26 +198,26 @@ mod tests {
 
     use super::*;
 
-    const SHORT: Patience = Patience {
+    const SHORT: Timeouts = Timeouts {
         head: Duration::from_millis(300),
         answer: Duration::from_millis(600),
         taking: Duration::from_secs(5),
         idle: Duration::from_millis(300),
     };
 
-    /// A front before pages that answer each head with who is behind it.
+    /// A proxy before pages that answer each head with who is behind it.
     async fn front() -> SocketAddr {
         let pages = TcpListener::bind((Ipv4Addr::LOCALHOST, 0)).await.unwrap();
         let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, 0)).await.unwrap();
         let (at, behind) = (listener.local_addr().unwrap(), pages.local_addr().unwrap());
-        let peers = Peers::default();
-        let room = Room::of(120, 110);
-        let front = Front { listener, tls: None, peers: peers.clone(), patience: SHORT, room };
+        let addresses = ClientAddresses::default();
+        let room = ConnectionLimit::of(120, 110);
+        let front = Proxy { listener, tls: None, addresses: addresses.clone(), timeouts: SHORT, room };
         tokio::spawn(front.serve(behind, std::future::pending()));
         tokio::spawn(async move {
             loop {
                 let (mut asked, carried) = pages.accept().await.unwrap();
-                let peers = peers.clone();
+                let addresses = addresses.clone();
                 tokio::spawn(async move {
                     let mut heard = [0; 1024];
                     loop {
@@ -228,7 +228,7 @@ mod tests {
                         if !heard[..read].ends_with(b"\r\n\r\n") {
                             continue;
                         }
-                        let body = peers.behind(carried).unwrap().to_string();
+                        let body = addresses.behind(carried).unwrap().to_string();
                         let answer =
                             format!("HTTP/1.1 200 OK\r\nContent-Length: {}\r\n\r\n{body}", body.len());
                         asked.write_all(answer.as_bytes()).await.unwrap();

@@ -1,4 +1,4 @@
-//! The pad on the made-up part of a practice: it shows what that part really does, with nobody's help.
+//! Simulated thermocouples of practices: the pad on a made-up part shows what that part really does, with nobody's help.
 
 use std::collections::HashSet;
 use std::sync::PoisonError;
@@ -7,11 +7,11 @@ use std::time::Duration;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
 use vanadin_core::job::Recorded;
-use vanadin_core::plan::{FlameAsked, WarmFace, face_part, plan_with};
+use vanadin_core::plan::{FlamePlacement, WarmFace, face_part, plan_with};
 use vanadin_core::secret::bench;
 use vanadin_core::simulated_thermocouple::Pad;
 
-use super::{Desk, News, Seen, work};
+use super::{JobService, News, Snapshot, work};
 use crate::api_error::ApiError;
 use crate::job::faces::Faces;
 use crate::rack::projection;
@@ -25,14 +25,14 @@ pub(super) struct PadOn {
 /// How often a pad is looked at while its part is hot.
 const READ_EVERY: Duration = Duration::from_millis(500);
 
-impl Desk {
+impl JobService {
     /// What the pad of a practice read until now is kept. Gives what it shows, in degC; nothing for a real job, and for a
     /// part that is not hot.
     ///
     /// # Errors
     /// It cannot be read or stored.
     pub async fn bring_up_to_now(&self, id: Uuid) -> Result<Option<f64>, ApiError> {
-        let seen = match self.see(id).await {
+        let seen = match self.load(id).await {
             Ok(seen) => seen,
             // Whoever asks finds out by themselves.
             Err(ApiError::Unknown(_)) => return Ok(None),
@@ -46,9 +46,9 @@ impl Desk {
             return Ok(None);
         };
         if !read.is_empty() {
-            self.read(id, lit, &read).await?;
-            if let Some(live) = self.see(id).await?.live(now_min) {
-                self.tell(News::Reading { job: id, now_min, live: Box::new(live) });
+            self.add_readings(id, lit, &read).await?;
+            if let Some(live) = self.load(id).await?.live(now_min) {
+                self.notify(News::Reading { job: id, now_min, live: Box::new(live) });
             }
         }
         Ok(Some(shows_c))
@@ -61,25 +61,25 @@ impl Desk {
     async fn read_of_the_pad(
         &self,
         id: Uuid,
-        seen: &Seen,
+        snapshot: &Snapshot,
     ) -> Result<Option<(Uuid, Vec<Recorded>, f64, f64)>, ApiError> {
-        let (revision, now_ms) = (seen.job.revision, self.now_ms());
+        let (revision, now_ms) = (snapshot.job.revision, self.now_ms());
         let before = self.pads().remove(&id);
-        let (seen, runs) = (seen.clone(), self.runs());
+        let (snapshot, sims) = (snapshot.clone(), self.sims());
         let on = work(move || {
             let mut fresh = None;
             let mut pad = match before {
                 Some(on) if on.revision == revision => on.pad,
                 before => {
-                    let truly = seen.job.as_it_is();
-                    let shop = bench(truly.practice.as_ref()?, &seen.shop.shop);
-                    let plan = plan_with(&truly, &shop, &runs);
+                    let truly = snapshot.job.as_it_is();
+                    let shop = bench(truly.practice.as_ref()?, &snapshot.shop.shop);
+                    let plan = plan_with(&truly, &shop, &sims);
                     let laid = Pad::on(&truly, &plan, &shop)?;
                     let face = face_part(&truly, &plan, &shop).ok();
                     let face = face.and_then(|part| Some((Faces::kept().model(&part).ok()?, part)));
                     let laid = match face {
                         Some((model, part)) => {
-                            let put = FlameAsked::default().or_as_said(&truly, part.face);
+                            let put = FlamePlacement::default().or_as_said(&truly, part.face);
                             laid.on_the_face(|start_c| WarmFace::new(&part, model, &put, start_c))
                         }
                         None => laid,
@@ -108,7 +108,7 @@ impl Desk {
 
     /// Reads the pads of all practices that are lit, until the data are closed.
     pub async fn tend_practices(self) {
-        let mut news = self.listen();
+        let mut news = self.subscribe();
         let mut looks = tokio::time::interval(READ_EVERY);
         let mut hot: HashSet<Uuid> = match projection::practices_heated(&self.database.pool).await {
             Ok(heated) => heated.into_iter().collect(),

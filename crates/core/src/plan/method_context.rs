@@ -1,15 +1,15 @@
-//! The heat at hand, tried on the part, and what the ways are judged with.
+//! Context of the method stage: the heat at hand, tried on the part, and all else the ways are judged with.
 
 use super::lightings::bake_target_c;
 use super::stages::failed_here;
 use crate::field;
-use crate::heat::Runs;
+use crate::heat::SimCache;
 use crate::iron::Belief;
 use crate::job::{Job, Round};
 use crate::shop::Shop;
-use crate::stage::cracks::{CrackPlan, Laid};
+use crate::stage::cracks::{CrackPlan, FaceGeometry};
 use crate::stage::heat::{NoZone, Sources, StepSources, Zone};
-use crate::stage::method::{FillsKnown, Judged, Moment, targets_c};
+use crate::stage::method::{FillsKnown, MethodContext, Moment, targets_c};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{AlongKnown, BenchPlan};
 
@@ -30,17 +30,17 @@ impl Heats {
         facts: &PartFacts,
         cracks: &[CrackPlan],
         belief: &Belief,
-        runs: &Runs,
+        sims: &SimCache,
     ) -> Self {
         let irons = &belief.plausible;
         let mut targets_c = targets_c(facts, belief);
         targets_c.extend(bake_target_c(round, facts));
-        let of_one = |own| Sources::of_one(own, shop, facts, irons, &targets_c, runs);
+        let of_one = |own| Sources::of_one(own, shop, facts, irons, &targets_c, sims);
         Self {
-            sources: Sources::try_all(round, shop, facts, irons, &targets_c, runs),
+            sources: Sources::try_all(round, shop, facts, irons, &targets_c, sims),
             at_the_seam: Zone::of(cracks, facts)
-                .map(|zone| Sources::of_the_zone(zone, (round, shop), facts, irons, &targets_c, runs)),
-            steps: StepSources::read((round, shop), facts, irons, &targets_c, runs),
+                .map(|zone| Sources::of_the_zone(zone, (round, shop), facts, irons, &targets_c, sims)),
+            steps: StepSources::read((round, shop), facts, irons, &targets_c, sims),
             bakes: round.get(field::heat::BAKE).and_then(of_one),
         }
     }
@@ -50,15 +50,15 @@ impl Heats {
     }
 
     /// What the ways of a job are judged with.
-    pub fn judged<'a>(
+    pub fn context<'a>(
         &'a self,
         (job, shop): (&'a Job, &'a Shop),
         (part, belief): (&'a PartFacts, &'a Belief),
-        (laid, cracks): (&'a Laid<'a>, &'a [CrackPlan]),
+        (laid, cracks): (&'a FaceGeometry<'a>, &'a [CrackPlan]),
         bench: &'a BenchPlan,
-        (runs, moment): (&'a Runs, Option<Moment>),
-    ) -> Judged<'a> {
-        Judged {
+        (sims, moment): (&'a SimCache, Option<Moment>),
+    ) -> MethodContext<'a> {
+        MethodContext {
             job: job.id,
             round: job.round(),
             missing: &bench.missing,
@@ -75,7 +75,7 @@ impl Heats {
             sources: self.sources.as_ref(),
             at_the_seam: self.at_the_seam.as_ref().map(Option::as_ref).map_err(|why| *why),
             steps: &self.steps,
-            runs,
+            sims,
             failed_here: failed_here(job, cracks),
         }
     }

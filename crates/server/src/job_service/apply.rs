@@ -1,4 +1,4 @@
-//! What is said of a job: judged, stored, worked out, told.
+//! Applying a change to a job: judged, stored, planned, published.
 
 use std::sync::Arc;
 
@@ -9,15 +9,15 @@ use uuid::Uuid;
 use vanadin_core::base::day::Day;
 use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::figure::{Moved, moved};
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 use vanadin_core::job::{
-    Change, FACTS_MOST, Fact, Job, Recorded, TorchEntry, Understood, accept, possible_name, possible_time,
+    Change, FACTS_MOST, Fact, Job, Parsed, Recorded, TorchEntry, accept, possible_name, possible_time,
 };
 use vanadin_core::plan::Plan;
 use vanadin_core::practice::{answered, answers_more};
 use vanadin_core::shop::{Shop, ShopFact};
 
-use super::{Desk, News, Seen, ShopNow, work};
+use super::{JobService, News, ShopNow, Snapshot, work};
 use crate::api_error::ApiError;
 use crate::job::store;
 use crate::picture::shrink::Shrunk;
@@ -99,7 +99,7 @@ impl NewJob {
 /// A whole job with its plan and its line, for the moment they were worked out.
 struct WorkedOut {
     new: NewJob,
-    seen: Seen,
+    seen: Snapshot,
     line: Projected,
     at_ms: i64,
 }
@@ -121,7 +121,11 @@ fn field_of(change: &Change) -> &'static str {
 }
 
 /// What a made-up part shows of what was said of it last: the log with it, and the job; nothing where it shows nothing.
-fn shown_of_it(facts: &[Fact], (job, plan): (&Job, &Plan), by: (&Shop, &Runs)) -> Option<(Vec<Fact>, Job)> {
+fn shown_of_it(
+    facts: &[Fact],
+    (job, plan): (&Job, &Plan),
+    by: (&Shop, &SimCache),
+) -> Option<(Vec<Fact>, Job)> {
     let last = facts.last()?;
     let shown = answers_more(job, plan, &last.change, by, Uuid::new_v4);
     if shown.is_empty() {
@@ -135,7 +139,7 @@ fn shown_of_it(facts: &[Fact], (job, plan): (&Job, &Plan), by: (&Shop, &Runs)) -
             // Nobody of the shop said it: nobody takes it back.
             who: String::new(),
             sender: String::new(),
-            understood: Understood::of(&change, None),
+            understood: Parsed::of(&change, None),
             change,
             ..*last
         });
@@ -145,13 +149,13 @@ fn shown_of_it(facts: &[Fact], (job, plan): (&Job, &Plan), by: (&Shop, &Runs)) -
     Some((all, then))
 }
 
-impl Desk {
-    /// Adds a change to a job's log, if it may be; once, however often it is sent. Gives the job as it
+impl JobService {
+    /// Applies a change to a job's log, if it may be; once, however often it is sent. Gives the job as it
     /// stands then, and the figures that moved.
     ///
     /// # Errors
     /// It may not be, at its field; or it cannot be stored, and is not.
-    pub async fn say(&self, id: Uuid, mut new: NewFact) -> Result<(Seen, Vec<Moved>), ApiError> {
+    pub async fn apply(&self, id: Uuid, mut new: NewFact) -> Result<(Snapshot, Vec<Moved>), ApiError> {
         if new.folder.is_some_and(|folder| folder != self.database.folder) {
             return Err(ApiError::OtherFolder);
         }
@@ -161,8 +165,8 @@ impl Desk {
         }
         let shop = self.shop().await?;
         let shows_c = self.bring_up_to_now(id).await?;
-        let _turn = self.turn(id).await;
-        let before = self.see_in_turn(id, shop.clone()).await?;
+        let _turn = self.lock_job(id).await;
+        let before = self.load_locked(id, shop.clone()).await?;
         if before.facts.iter().any(|fact| fact.id == new.id) {
             return Ok((before, Vec::new()));
         }
@@ -197,69 +201,69 @@ impl Desk {
             at_server_ms: now_ms,
             who: new.who,
             sender: new.sender,
-            understood: Understood::of(&new.change, today),
+            understood: Parsed::of(&new.change, today),
             change: new.change,
         };
-        let (was, said, desk) = (before.clone(), fact.clone(), self.clone());
+        let (was, said, jobs) = (before.clone(), fact.clone(), self.clone());
         let (after, line, moved) = work(move || {
             let mut facts = was.facts.to_vec();
             facts.push(said);
             let mut job = Job::fold(id, &facts);
             job.record_of(Job::clone(&was.job));
-            let mut plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
-            if let Some((more, then)) = shown_of_it(&facts, (&job, &plan), (&was.shop.shop, &desk.runs())) {
+            let mut plan = Arc::new(jobs.planned(&job, &was.shop.shop, now_ms));
+            if let Some((more, then)) = shown_of_it(&facts, (&job, &plan), (&was.shop.shop, &jobs.sims())) {
                 (facts, job) = (more, then);
-                plan = Arc::new(desk.planned(&job, &was.shop.shop, now_ms));
+                plan = Arc::new(jobs.planned(&job, &was.shop.shop, now_ms));
             }
             let moved = moved(&was.plan.figures, &plan.figures);
-            let after = Seen { facts: Arc::new(facts), job: Arc::new(job), plan, shop: was.shop };
+            let after = Snapshot { facts: Arc::new(facts), job: Arc::new(job), plan, shop: was.shop };
             let line = after.line(now_ms);
             (after, line, moved)
         })
         .await?;
         // Until it is known what came of it nothing is kept: whoever looks then reads it from the disk.
-        self.forget(id);
+        self.evict(id);
         self.database
             .write(async |on| {
                 store::append(on, id, &after.facts[before.facts.len()..]).await?;
                 projection::put(on, &line).await
             })
             .await?;
-        self.keep(id, &after, now_ms);
+        self.cache(id, &after, now_ms);
         self.in_order(id);
-        self.tell(News::Said { job: id, revision: after.job.revision, fact: Some(fact.id) });
+        self.notify(News::Said { job: id, revision: after.job.revision, fact: Some(fact.id) });
         Ok((after, moved))
     }
 
-    /// Takes in a whole job, all of it or nothing; one that is there already is left as it is.
+    /// Creates a whole job, all of it or nothing; one that is there already is left as it is.
     ///
     /// # Errors
     /// It cannot be stored.
-    pub async fn take_in(&self, new: NewJob) -> Result<Seen, ApiError> {
+    pub async fn create(&self, new: NewJob) -> Result<Snapshot, ApiError> {
         let shop = self.shop().await?;
-        let _turn = self.turn(new.id).await;
+        let _turn = self.lock_job(new.id).await;
         let id = new.id;
         if store::exists(&self.database.pool, id).await? {
-            return self.see_in_turn(id, shop).await;
+            return self.load_locked(id, shop).await;
         }
-        let made = self.worked_out(new, shop).await?;
+        let made = self.compute(new, shop).await?;
         self.database.write(async |on| made.store(on).await).await?;
-        Ok(self.is_there(made))
+        Ok(self.finish_create(made))
     }
 
-    /// Fills a folder without jobs: what is said of the shop and its jobs, all of it or nothing.
+    /// Creates the shop and the jobs of an empty folder in one transaction.
     ///
     /// # Errors
     /// It cannot be stored.
-    pub async fn fill(&self, words: Vec<ShopFact>, jobs: Vec<NewJob>) -> Result<(), ApiError> {
-        let _turn = self.on.shop_turn.lock().await;
+    pub async fn create_all(&self, words: Vec<ShopFact>, jobs: Vec<NewJob>) -> Result<(), ApiError> {
+        let _turn = self.on.shop_lock.lock().await;
         let before = self.shop().await?;
         let later = words.into_iter().zip(before.revision + 1..);
         let said: Vec<ShopFact> = later.map(|(word, revision)| ShopFact { revision, ..word }).collect();
         let shop = Arc::new(ShopNow::of([before.facts.to_vec(), said.clone()].concat()));
         let mut made = Vec::with_capacity(jobs.len());
         for new in jobs {
-            made.push(self.worked_out(new, shop.clone()).await?);
+            made.push(self.compute(new, shop.clone()).await?);
         }
         self.database
             .write(async |on| {
@@ -274,35 +278,35 @@ impl Desk {
             .await?;
         let revision = shop.revision;
         self.shop_is(shop);
-        self.tell(News::Shop { revision });
+        self.notify(News::Shop { revision });
         for job in made {
-            self.is_there(job);
+            self.finish_create(job);
         }
         Ok(())
     }
 
-    /// A whole job worked out, not stored yet.
-    async fn worked_out(&self, new: NewJob, shop: Arc<ShopNow>) -> Result<WorkedOut, ApiError> {
-        let (at_ms, desk) = (self.now_ms(), self.clone());
+    /// Computes the plan and the line of a whole job, not stored yet.
+    async fn compute(&self, new: NewJob, shop: Arc<ShopNow>) -> Result<WorkedOut, ApiError> {
+        let (at_ms, jobs) = (self.now_ms(), self.clone());
         work(move || {
             let mut job = Job::fold(new.id, &new.facts);
             job.record(|lit| {
                 let of = new.readings.iter().find(|(known, _)| *known == lit);
                 of.map_or(Vec::new(), |(_, readings)| readings.clone())
             });
-            let plan = Arc::new(desk.planned(&job, &shop.shop, at_ms));
-            let seen = Seen { facts: Arc::new(new.facts.clone()), job: Arc::new(job), plan, shop };
+            let plan = Arc::new(jobs.planned(&job, &shop.shop, at_ms));
+            let seen = Snapshot { facts: Arc::new(new.facts.clone()), job: Arc::new(job), plan, shop };
             let line = seen.line(at_ms).created(new.created_ms);
             WorkedOut { new, seen, line, at_ms }
         })
         .await
     }
 
-    /// A whole job was stored: it is kept, and told.
-    fn is_there(&self, made: WorkedOut) -> Seen {
+    /// Caches and publishes a whole job that was stored.
+    fn finish_create(&self, made: WorkedOut) -> Snapshot {
         let WorkedOut { new, seen, at_ms, .. } = made;
-        self.keep(new.id, &seen, at_ms);
-        self.tell(News::Said { job: new.id, revision: seen.job.revision, fact: None });
+        self.cache(new.id, &seen, at_ms);
+        self.notify(News::Said { job: new.id, revision: seen.job.revision, fact: None });
         seen
     }
 

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
-pub enum Place {
+pub enum WindowPosition {
     TooCold,
     InWindow,
     TooHot,
@@ -14,7 +14,7 @@ pub enum Place {
     NoWindow,
 }
 
-impl Place {
+impl WindowPosition {
     /// `window` from the least to the most between beads, in degC; both ends are inside.
     #[must_use]
     pub fn of(celsius: f64, window: Option<(f64, f64)>) -> Self {

@@ -1,85 +1,85 @@
-//! Runs of the models that were made already: the same question is not worked out twice.
+//! Memo of simulations: the same question is not computed twice.
 
 use std::collections::VecDeque;
 use std::sync::{Arc, Mutex, PoisonError};
 
 use super::bead_order::{RiseRows, RowsOf};
 use super::{
-    BarPower, BeadCourse, BeadSchedule, BeadWork, Body, Cooling, CoolingFit, Heating, ReadAt, Wrapping,
-    cool_scaled, cooling_fit, heat_until, heating_fit, says_enough, thinned,
+    BarPower, BeadCourse, BeadSchedule, BeadWork, Cooling, CoolingFit, Heating, ReadAt, ThermalBody,
+    Wrapping, cool_scaled, cooling_fit, heat_until, heating_fit, says_enough, thinned,
 };
 use crate::quantity::{Celsius, Seconds};
 
-/// Runs kept for the plans to come; those not asked for longest go first. It changes nothing but the time
+/// Memo of simulations for the plans to come; least recently used goes first. It changes nothing but the time
 /// a plan takes.
 #[derive(Debug, Default)]
-pub struct Runs {
-    coolings: Mutex<Kept<CoolingAsked, Cooling>>,
-    heatings: Mutex<Kept<HeatingAsked, Heating>>,
-    fits: Mutex<Kept<FitAsked, Option<CoolingFit>>>,
-    heating_fits: Mutex<Kept<HeatingFitAsked, Option<f64>>>,
-    rises: Mutex<Kept<RowsOf, RiseRows>>,
-    orders: Mutex<Kept<OrderAsked, Option<BeadSchedule>>>,
-    end_to_end: Mutex<Kept<OrderAsked, Option<f64>>>,
-    numbers: Mutex<Kept<Vec<f64>, Option<f64>>>,
+pub struct SimCache {
+    coolings: Mutex<Recent<CoolingKey, Cooling>>,
+    heatings: Mutex<Recent<HeatingKey, Heating>>,
+    fits: Mutex<Recent<FitKey, Option<CoolingFit>>>,
+    heating_fits: Mutex<Recent<HeatingFitKey, Option<f64>>>,
+    rises: Mutex<Recent<RowsOf, RiseRows>>,
+    orders: Mutex<Recent<OrderKey, Option<BeadSchedule>>>,
+    end_to_end: Mutex<Recent<OrderKey, Option<f64>>>,
+    numbers: Mutex<Recent<Vec<f64>, Option<f64>>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
-struct CoolingAsked {
-    body: Body,
+struct CoolingKey {
+    body: ThermalBody,
     start: Celsius,
     wrapping: Wrapping,
     loss_factor: f64,
 }
 
 #[derive(Debug, Clone, PartialEq)]
-struct FitAsked {
-    body: Body,
+struct FitKey {
+    body: ThermalBody,
     start: Celsius,
     wrapping: Wrapping,
     readings: Vec<ReadAt>,
 }
 
 #[derive(Debug, Clone, PartialEq)]
-struct HeatingFitAsked {
-    body: Body,
+struct HeatingFitKey {
+    body: ThermalBody,
     power: BarPower,
     readings: Vec<ReadAt>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq)]
-struct HeatingAsked {
-    body: Body,
+struct HeatingKey {
+    body: ThermalBody,
     power: BarPower,
     target: Celsius,
     most: Seconds,
 }
 
 #[derive(Debug, Clone, PartialEq)]
-struct OrderAsked {
+struct OrderKey {
     work: BeadWork,
     bulk_c: f64,
 }
 
-/// Answers, the one asked for last first.
+/// Least-recently-used list of answers, the one asked for last first.
 #[derive(Debug)]
-struct Kept<Q, A> {
+struct Recent<Q, A> {
     answers: VecDeque<(Q, Arc<A>)>,
     points: usize,
 }
 
-impl<Q, A> Default for Kept<Q, A> {
+impl<Q, A> Default for Recent<Q, A> {
     fn default() -> Self {
         Self { answers: VecDeque::new(), points: 0 }
     }
 }
 
-/// Points of all runs of a kind that are kept together: some 16 MB.
+/// House: points of all runs of a kind that are kept together: some 16 MB.
 const MOST_POINTS: usize = 2_000_000;
 /// Ours: what holds little beside what was asked counts as so much, so that there are never more than some thousands.
 const HOLDS_LITTLE: usize = 1_000;
 
-impl<Q: PartialEq, A> Kept<Q, A> {
+impl<Q: PartialEq, A> Recent<Q, A> {
     fn find(&mut self, asked: &Q) -> Option<Arc<A>> {
         let at = self.answers.iter().position(|(known, _)| known == asked)?;
         let found = self.answers.remove(at)?;
@@ -99,9 +99,9 @@ impl<Q: PartialEq, A> Kept<Q, A> {
     }
 }
 
-/// Answers from what is kept, or works it out; while that is done others may ask.
+/// Looks an answer up, or computes it; meanwhile others may ask.
 fn answered<Q: PartialEq, A>(
-    kept: &Mutex<Kept<Q, A>>,
+    kept: &Mutex<Recent<Q, A>>,
     asked: Q,
     points_of: impl Fn(&A) -> usize,
     work_out: impl FnOnce(&Q) -> A,
@@ -114,10 +114,10 @@ fn answered<Q: PartialEq, A>(
     })
 }
 
-impl Runs {
+impl SimCache {
     /// As [`cool`](super::cool).
     #[must_use]
-    pub fn cool(&self, body: &Body, start: Celsius, wrapping: &Wrapping) -> Arc<Cooling> {
+    pub fn cool(&self, body: &ThermalBody, start: Celsius, wrapping: &Wrapping) -> Arc<Cooling> {
         self.cool_scaled(body, start, wrapping, 1.0)
     }
 
@@ -130,12 +130,12 @@ impl Runs {
     #[must_use]
     pub fn cool_scaled(
         &self,
-        body: &Body,
+        body: &ThermalBody,
         start: Celsius,
         wrapping: &Wrapping,
         loss_factor: f64,
     ) -> Arc<Cooling> {
-        let asked = CoolingAsked { body: *body, start, wrapping: *wrapping, loss_factor };
+        let asked = CoolingKey { body: *body, start, wrapping: *wrapping, loss_factor };
         answered(&self.coolings, asked, Cooling::points, |asked| {
             cool_scaled(&asked.body, asked.start, &asked.wrapping, asked.loss_factor)
         })
@@ -145,7 +145,7 @@ impl Runs {
     #[must_use]
     pub fn fit(
         &self,
-        body: &Body,
+        body: &ThermalBody,
         start: Celsius,
         wrapping: &Wrapping,
         readings: &[ReadAt],
@@ -154,7 +154,7 @@ impl Runs {
         if !says_enough(start.celsius(), &readings) {
             return Arc::default();
         }
-        let asked = FitAsked { body: *body, start, wrapping: *wrapping, readings };
+        let asked = FitKey { body: *body, start, wrapping: *wrapping, readings };
         let points = |fit: &Option<CoolingFit>| fit.as_ref().map_or(1, |fit| fit.cooling.points());
         answered(&self.fits, asked, points, |asked| {
             cooling_fit(&asked.body, asked.start, &asked.wrapping, &asked.readings)
@@ -163,8 +163,8 @@ impl Runs {
 
     /// As [`heating_fit`].
     #[must_use]
-    pub fn heating_fit(&self, body: &Body, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
-        let asked = HeatingFitAsked { body: *body, power, readings: readings.to_vec() };
+    pub fn heating_fit(&self, body: &ThermalBody, power: BarPower, readings: &[ReadAt]) -> Option<f64> {
+        let asked = HeatingFitKey { body: *body, power, readings: readings.to_vec() };
         let fit = answered(
             &self.heating_fits,
             asked,
@@ -186,7 +186,7 @@ impl Runs {
     pub fn bead_order(&self, course: &BeadCourse, bulk_c: f64) -> Arc<Option<BeadSchedule>> {
         /// Ours: what a bead takes to keep, in numbers.
         const A_BEAD: usize = 14;
-        let asked = OrderAsked { work: course.work().clone(), bulk_c };
+        let asked = OrderKey { work: course.work().clone(), bulk_c };
         let beads = |order: &Option<BeadSchedule>| order.as_ref().map_or(0, |it| it.beads.len());
         let points = |order: &Option<BeadSchedule>| HOLDS_LITTLE + beads(order) * A_BEAD;
         answered(&self.orders, asked, points, |asked| course.taken(asked.bulk_c, &[]))
@@ -195,15 +195,21 @@ impl Runs {
     /// Laid from end to end it would wait so long, in s; nothing where it never comes to its end.
     #[must_use]
     pub fn end_to_end_waiting_s(&self, course: &BeadCourse, bulk_c: f64) -> Option<f64> {
-        let asked = OrderAsked { work: course.work().clone(), bulk_c };
-        let waits_s = |asked: &OrderAsked| course.end_to_end_waiting_s(asked.bulk_c, &[]);
+        let asked = OrderKey { work: course.work().clone(), bulk_c };
+        let waits_s = |asked: &OrderKey| course.end_to_end_waiting_s(asked.bulk_c, &[]);
         *answered(&self.end_to_end, asked, |_| HOLDS_LITTLE, waits_s)
     }
 
     /// As [`heat_until`].
     #[must_use]
-    pub fn heat_until(&self, body: &Body, power: BarPower, target: Celsius, most: Seconds) -> Arc<Heating> {
-        let asked = HeatingAsked { body: *body, power, target, most };
+    pub fn heat_until(
+        &self,
+        body: &ThermalBody,
+        power: BarPower,
+        target: Celsius,
+        most: Seconds,
+    ) -> Arc<Heating> {
+        let asked = HeatingKey { body: *body, power, target, most };
         answered(&self.heatings, asked, Heating::points, |asked| {
             heat_until(&asked.body, asked.power, asked.target, asked.most)
         })
@@ -214,8 +220,8 @@ impl Runs {
 mod tests {
     use super::*;
 
-    fn kept(of: &[(u32, usize)]) -> Kept<u32, usize> {
-        let mut kept = Kept::default();
+    fn kept(of: &[(u32, usize)]) -> Recent<u32, usize> {
+        let mut kept = Recent::default();
         for &(asked, points) in of {
             kept.keep(asked, Arc::new(points), |points| *points);
         }

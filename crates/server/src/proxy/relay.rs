@@ -1,4 +1,4 @@
-//! One connection, carried to the pages and back.
+//! Relays one connection to the pages and back.
 
 use std::io;
 use std::net::SocketAddr;
@@ -9,10 +9,10 @@ use tokio::io::{AsyncRead, AsyncReadExt, AsyncWrite, AsyncWriteExt};
 use tokio::net::TcpStream;
 use tokio::time::{timeout, timeout_at};
 
-use super::heads::Heads;
-use super::{Patience, Peers};
+use super::head_tracker::HeadTracker;
+use super::{ClientAddresses, Timeouts};
 
-/// Bytes carried at a time.
+/// Buffer size of the relay, in bytes.
 const PIECE: usize = 16 * 1024;
 /// Bytes a first head may have: the pages themselves take less.
 const MOST_HEAD: usize = 64 * 1024;
@@ -29,7 +29,7 @@ enum End {
     Late { begun: bool },
 }
 
-/// Carries everything of one connection, until either side ends it or the other side takes too long.
+/// Relays everything of one connection, until either side ends it or the other side takes too long.
 ///
 /// # Errors
 /// Either side went away.
@@ -37,19 +37,19 @@ pub async fn carry(
     client: &mut (impl AsyncRead + AsyncWrite + Unpin),
     from: SocketAddr,
     pages: SocketAddr,
-    peers: &Peers,
-    patience: Patience,
+    addresses: &ClientAddresses,
+    timeouts: Timeouts,
 ) -> io::Result<()> {
-    let mut heads = Heads::new(Instant::now());
-    let Some(head) = first_head(client, &mut heads, patience).await? else { return Ok(()) };
+    let mut tracker = HeadTracker::new(Instant::now());
+    let Some(head) = first_head(client, &mut tracker, timeouts).await? else { return Ok(()) };
     let mut server = TcpStream::connect(pages).await?;
     server.set_nodelay(true)?;
-    let _named = peers.name(server.local_addr()?, from);
+    let _named = addresses.name(server.local_addr()?, from);
     server.write_all(&head).await?;
     drop(head);
-    let end = both_ways(client, &mut server, Mutex::new(heads), patience).await?;
+    let end = both_ways(client, &mut server, Mutex::new(tracker), timeouts).await?;
     if matches!(end, End::Late { begun: true }) {
-        timeout(patience.taking, client.write_all(TOO_LATE)).await??;
+        timeout(timeouts.taking, client.write_all(TOO_LATE)).await??;
     }
     client.shutdown().await
 }
@@ -57,18 +57,18 @@ pub async fn carry(
 /// The first head and what came with it; nothing where none came.
 async fn first_head(
     client: &mut (impl AsyncRead + AsyncWrite + Unpin),
-    heads: &mut Heads,
-    patience: Patience,
+    tracker: &mut HeadTracker,
+    timeouts: Timeouts,
 ) -> io::Result<Option<Vec<u8>>> {
     let mut head = Vec::new();
     let mut piece = [0; 4096];
-    while heads.is_awaited() {
-        let refusal = match timeout_at(heads.late_at(&patience).into(), client.read(&mut piece)).await {
+    while tracker.is_awaited() {
+        let refusal = match timeout_at(tracker.late_at(&timeouts).into(), client.read(&mut piece)).await {
             Ok(read) => match read? {
                 0 => return Ok(None),
                 _ if head.len() > MOST_HEAD => Some(TOO_LONG),
                 read => {
-                    heads.asked(&piece[..read], Instant::now());
+                    tracker.asked(&piece[..read], Instant::now());
                     head.extend_from_slice(&piece[..read]);
                     None
                 }
@@ -77,7 +77,7 @@ async fn first_head(
             Err(_) => Some(TOO_LATE),
         };
         if let Some(refusal) = refusal {
-            timeout(patience.taking, client.write_all(refusal)).await??;
+            timeout(timeouts.taking, client.write_all(refusal)).await??;
             client.shutdown().await?;
             return Ok(None);
         }
@@ -88,21 +88,21 @@ async fn first_head(
 async fn both_ways(
     client: &mut (impl AsyncRead + AsyncWrite + Unpin),
     server: &mut TcpStream,
-    heads: Mutex<Heads>,
-    patience: Patience,
+    tracker: Mutex<HeadTracker>,
+    timeouts: Timeouts,
 ) -> io::Result<End> {
     let (mut from_client, mut to_client) = tokio::io::split(client);
     let (mut from_server, mut to_server) = server.split();
-    let heads = || heads.lock().unwrap_or_else(PoisonError::into_inner);
+    let tracker = || tracker.lock().unwrap_or_else(PoisonError::into_inner);
     let asking = async {
         let mut piece = vec![0; PIECE];
         loop {
-            let until = heads().late_at(&patience);
+            let until = tracker().late_at(&timeouts);
             let Ok(read) = timeout_at(until.into(), from_client.read(&mut piece)).await else {
                 // It is looked again: an answer may have gone meanwhile.
-                let heads = heads();
-                if heads.late_at(&patience) <= Instant::now() {
-                    return Ok(End::Late { begun: heads.is_open() });
+                let tracker = tracker();
+                if tracker.late_at(&timeouts) <= Instant::now() {
+                    return Ok(End::Late { begun: tracker.is_open() });
                 }
                 continue;
             };
@@ -112,7 +112,7 @@ async fn both_ways(
                 // The pages end it.
                 return std::future::pending().await;
             }
-            heads().asked(&piece[..read], Instant::now());
+            tracker().asked(&piece[..read], Instant::now());
             to_server.write_all(&piece[..read]).await?;
         }
     };
@@ -123,10 +123,10 @@ async fn both_ways(
             if read == 0 {
                 return Ok(End::Answered);
             }
-            heads().answered(&piece[..read], Instant::now());
-            timeout(patience.taking, to_client.write_all(&piece[..read])).await??;
+            tracker().answered(&piece[..read], Instant::now());
+            timeout(timeouts.taking, to_client.write_all(&piece[..read])).await??;
             // Under TLS what is written may still wait.
-            timeout(patience.taking, to_client.flush()).await??;
+            timeout(timeouts.taking, to_client.flush()).await??;
         }
     };
     tokio::select! {

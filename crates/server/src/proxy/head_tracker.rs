@@ -1,8 +1,8 @@
-//! Where a connection stands between one request's head and the next.
+//! Request-head tracker: where a connection stands between one request's head and the next.
 
 use std::time::Instant;
 
-use super::Patience;
+use super::Timeouts;
 
 /// What a connection waits for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -29,13 +29,13 @@ enum Line {
 /// An interim answer, after which the body comes.
 const GO_ON: &[u8] = b"HTTP/1.1 1";
 
-/// Follows a connection by what goes either way.
+/// State of a connection, by the bytes that go either way.
 #[derive(Debug)]
-pub struct Heads {
+pub struct HeadTracker {
     stage: Stage,
 }
 
-impl Heads {
+impl HeadTracker {
     /// A new connection: its first head is waited for from now on.
     #[must_use]
     pub fn new(now: Instant) -> Self {
@@ -58,11 +58,11 @@ impl Heads {
     /// When it has taken too long. The pages have longest: they may be at work, but whoever sends a whole head and
     /// then stops is not heard by them at all.
     #[must_use]
-    pub fn late_at(&self, patience: &Patience) -> Instant {
+    pub fn late_at(&self, timeouts: &Timeouts) -> Instant {
         match self.stage {
-            Stage::Head { since, .. } => since + patience.head,
-            Stage::Answer { since } => since + patience.answer,
-            Stage::Next { since } => since + patience.idle,
+            Stage::Head { since, .. } => since + timeouts.head,
+            Stage::Answer { since } => since + timeouts.answer,
+            Stage::Next { since } => since + timeouts.idle,
         }
     }
 
@@ -110,7 +110,7 @@ mod tests {
 
     use super::*;
 
-    const PATIENCE: Patience = Patience {
+    const PATIENCE: Timeouts = Timeouts {
         head: Duration::from_secs(15),
         answer: Duration::from_secs(60),
         taking: Duration::from_secs(60),
@@ -128,47 +128,47 @@ mod tests {
     #[case::nothing(&[], true)]
     fn a_head_ends_with_an_empty_line(#[case] pieces: &[&str], #[case] awaited: bool) {
         let now = Instant::now();
-        let mut heads = Heads::new(now);
+        let mut tracker = HeadTracker::new(now);
         for piece in pieces {
-            heads.asked(piece.as_bytes(), now);
+            tracker.asked(piece.as_bytes(), now);
         }
-        assert_eq!(heads.is_awaited(), awaited);
+        assert_eq!(tracker.is_awaited(), awaited);
     }
 
     #[test]
     fn a_head_that_trickles_gains_no_time() {
         let begun = Instant::now();
-        let mut heads = Heads::new(begun);
-        heads.asked(b"GET / ", begun + Duration::from_secs(10));
-        heads.asked(b"HTTP/1.1\r\n", begun + Duration::from_secs(14));
-        assert_eq!(heads.late_at(&PATIENCE), begun + PATIENCE.head);
+        let mut tracker = HeadTracker::new(begun);
+        tracker.asked(b"GET / ", begun + Duration::from_secs(10));
+        tracker.asked(b"HTTP/1.1\r\n", begun + Duration::from_secs(14));
+        assert_eq!(tracker.late_at(&PATIENCE), begun + PATIENCE.head);
     }
 
     #[test]
     fn the_pages_have_their_time_from_the_last_word_of_a_question() {
         let begun = Instant::now();
-        let mut heads = Heads::new(begun);
-        heads.asked(b"POST / HTTP/1.1\r\nExpect: 100-continue\r\n\r\n", begun);
-        assert_eq!(heads.late_at(&PATIENCE), begun + PATIENCE.answer);
-        heads.answered(b"HTTP/1.1 100 Continue\r\n\r\n", begun);
+        let mut tracker = HeadTracker::new(begun);
+        tracker.asked(b"POST / HTTP/1.1\r\nExpect: 100-continue\r\n\r\n", begun);
+        assert_eq!(tracker.late_at(&PATIENCE), begun + PATIENCE.answer);
+        tracker.answered(b"HTTP/1.1 100 Continue\r\n\r\n", begun);
         let body = begun + Duration::from_secs(40);
-        heads.asked(b"no head but a body", body);
-        assert_eq!((heads.late_at(&PATIENCE), heads.is_open()), (body + PATIENCE.answer, true));
+        tracker.asked(b"no head but a body", body);
+        assert_eq!((tracker.late_at(&PATIENCE), tracker.is_open()), (body + PATIENCE.answer, true));
     }
 
     #[test]
     fn after_an_answer_the_next_head_has_its_own_time() {
         let begun = Instant::now();
-        let mut heads = Heads::new(begun);
-        heads.asked(b"GET / HTTP/1.1\r\n\r\n", begun);
+        let mut tracker = HeadTracker::new(begun);
+        tracker.asked(b"GET / HTTP/1.1\r\n\r\n", begun);
         let answered = begun + Duration::from_secs(40);
-        heads.answered(b"HTTP/1.1 200 OK\r\n", answered);
+        tracker.answered(b"HTTP/1.1 200 OK\r\n", answered);
         // A stream goes on answering: that is not idle.
         let last = begun + Duration::from_secs(100);
-        heads.answered(b"data: 1\n\n", last);
-        assert_eq!((heads.late_at(&PATIENCE), heads.is_open()), (last + PATIENCE.idle, false));
+        tracker.answered(b"data: 1\n\n", last);
+        assert_eq!((tracker.late_at(&PATIENCE), tracker.is_open()), (last + PATIENCE.idle, false));
         let next = begun + Duration::from_secs(130);
-        heads.asked(b"GET", next);
-        assert_eq!(heads.late_at(&PATIENCE), next + PATIENCE.head);
+        tracker.asked(b"GET", next);
+        assert_eq!(tracker.late_at(&PATIENCE), next + PATIENCE.head);
     }
 }

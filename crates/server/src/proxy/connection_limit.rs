@@ -1,4 +1,4 @@
-//! So many connections at the same time, and from one address: a few that hold theirs leave room for the others.
+//! Connection limit: so many at the same time, and from one address; a few that hold theirs leave room for the others.
 
 use std::collections::HashMap;
 use std::net::IpAddr;
@@ -16,21 +16,21 @@ const MOST: usize = 1_000;
 const SHARE: usize = 4;
 const LEAST: usize = 16;
 
-/// How many connections there may be.
+/// Limit of connections, in all and from one address.
 #[derive(Clone)]
-pub struct Room {
+pub struct ConnectionLimit {
     in_all: usize,
     each: usize,
     taken: Arc<Mutex<HashMap<IpAddr, usize>>>,
 }
 
-/// The place of one connection; dropped it is free again.
-pub struct Place {
+/// Permit of one connection; dropped it is free again.
+pub struct ConnectionPermit {
     of: IpAddr,
     taken: Arc<Mutex<HashMap<IpAddr, usize>>>,
 }
 
-impl Room {
+impl ConnectionLimit {
     #[must_use]
     pub fn of(in_all: usize, each: usize) -> Self {
         Self { in_all, each, taken: Arc::default() }
@@ -44,9 +44,9 @@ impl Room {
         Self::of(in_all, (in_all / SHARE).max(LEAST))
     }
 
-    /// A place for a connection from this address; nothing where there is none.
+    /// A permit for a connection from this address; nothing where there is none left.
     #[must_use]
-    pub fn take(&self, from: IpAddr) -> Option<Place> {
+    pub fn take(&self, from: IpAddr) -> Option<ConnectionPermit> {
         let of = network(from);
         let mut taken = self.taken.lock().unwrap_or_else(PoisonError::into_inner);
         let own = taken.get(&of).copied().unwrap_or(0);
@@ -54,11 +54,11 @@ impl Room {
             return None;
         }
         taken.insert(of, own + 1);
-        Some(Place { of, taken: self.taken.clone() })
+        Some(ConnectionPermit { of, taken: self.taken.clone() })
     }
 }
 
-impl Drop for Place {
+impl Drop for ConnectionPermit {
     fn drop(&mut self) {
         let mut taken = self.taken.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some(own) = taken.get_mut(&self.of) {
@@ -105,7 +105,7 @@ mod tests {
 
     #[test]
     fn an_address_has_its_share_and_gets_it_back() {
-        let room = Room::of(3, 2);
+        let room = ConnectionLimit::of(3, 2);
         let one = room.take(from("10.0.0.1")).unwrap();
         let two = room.take(from("10.0.0.1")).unwrap();
         assert!(room.take(from("10.0.0.1")).is_none(), "its share is taken");
@@ -131,7 +131,7 @@ mod tests {
     #[case::few(64, 16, 16)]
     #[case::many(1 << 20, 1_000, 250)]
     fn there_is_room_for_what_can_be_opened(#[case] files: u64, #[case] in_all: usize, #[case] each: usize) {
-        let room = Room::for_files(files);
+        let room = ConnectionLimit::for_files(files);
         assert_eq!((room.in_all, room.each), (in_all, each));
     }
 }

@@ -1,18 +1,18 @@
-//! A job and its plan, worked out once for each revision of it and of the shop.
+//! Loading and caching: a job and its plan, made once for each revision of it and of the shop.
 
 use std::collections::BTreeMap;
 use std::sync::atomic::Ordering;
 use std::sync::{Arc, OnceLock, PoisonError};
 
 use uuid::Uuid;
-use vanadin_core::field::Held;
-use vanadin_core::heat::Runs;
+use vanadin_core::field::FieldState;
+use vanadin_core::heat::SimCache;
 use vanadin_core::job::{Fact, Job, Recorded};
 use vanadin_core::plan::{Live, Plan, live, plan_at, plan_with};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::{Shop, ShopFact, settings};
 
-use super::{Desk, News, work};
+use super::{JobService, News, work};
 use crate::api_error::ApiError;
 use crate::job::store;
 use crate::rack::projection::{self, Projected};
@@ -27,15 +27,15 @@ pub struct ShopNow {
     /// What plans read of it, as one number.
     pub planned_by: u64,
     /// What stands in its settings, by key.
-    pub values: BTreeMap<String, Held>,
+    pub values: BTreeMap<String, FieldState>,
     pub facts: Arc<Vec<ShopFact>>,
     /// The same shop in the other units, once somebody asked for it.
     other: OnceLock<Arc<Self>>,
 }
 
-/// A job as it stands, worked out.
+/// A job, its log, its plan and its shop at one revision.
 #[derive(Clone)]
-pub struct Seen {
+pub struct Snapshot {
     pub facts: Arc<Vec<Fact>>,
     pub job: Arc<Job>,
     pub plan: Arc<Plan>,
@@ -53,7 +53,7 @@ impl ShopNow {
     }
 
     /// The same shop, told in these units.
-    pub fn told_in(self: &Arc<Self>, units: UnitSystem) -> Arc<Self> {
+    pub fn in_units(self: &Arc<Self>, units: UnitSystem) -> Arc<Self> {
         if self.shop.units == units {
             return self.clone();
         }
@@ -76,7 +76,7 @@ impl ShopNow {
     }
 }
 
-impl Seen {
+impl Snapshot {
     /// What the pad shows at a minute of the job clock, judged; nothing while nothing was read.
     #[must_use]
     pub fn live(&self, now_min: f64) -> Option<Live> {
@@ -96,9 +96,9 @@ impl Seen {
     }
 }
 
-/// What is kept of a job between two looks at it.
+/// Cache entry of a job.
 #[derive(Clone)]
-pub(super) struct Kept {
+pub(super) struct CachedJob {
     facts: Arc<Vec<Fact>>,
     job: Arc<Job>,
     /// Nothing once something was read of it; and the shop it was worked out for.
@@ -108,18 +108,18 @@ pub(super) struct Kept {
 }
 
 /// The plan of a job at a moment.
-fn plan_of(job: &Job, shop: &Shop, runs: &Runs, now_ms: i64) -> Plan {
+fn plan_of(job: &Job, shop: &Shop, sims: &SimCache, now_ms: i64) -> Plan {
     match shop_store::moment(shop, job, now_ms) {
-        Some(moment) => plan_at(job, shop, runs, moment),
-        None => plan_with(job, shop, runs),
+        Some(moment) => plan_at(job, shop, sims, moment),
+        None => plan_with(job, shop, sims),
     }
 }
 
-impl Desk {
+impl JobService {
     /// The plan of a job at a moment, worked out; each is counted.
     pub(super) fn planned(&self, job: &Job, shop: &Shop, now_ms: i64) -> Plan {
         self.on.plans_made.fetch_add(1, Ordering::Relaxed);
-        plan_of(job, shop, &self.on.runs, now_ms)
+        plan_of(job, shop, &self.on.sims, now_ms)
     }
 
     /// Plans that were worked out since the start.
@@ -128,7 +128,7 @@ impl Desk {
         self.on.plans_made.load(Ordering::Relaxed)
     }
 
-    /// The shop as it is set.
+    /// Loads the shop.
     ///
     /// # Errors
     /// The database cannot be read.
@@ -145,7 +145,7 @@ impl Desk {
         Ok(now)
     }
 
-    /// From now on the shop is this one; of two the later counts.
+    /// Sets the cached shop; of two the later revision counts.
     pub(super) fn shop_is(&self, now: Arc<ShopNow>) {
         let mut known = self.on.shop.write().unwrap_or_else(PoisonError::into_inner);
         if known.as_ref().is_none_or(|known| known.revision < now.revision) {
@@ -153,124 +153,124 @@ impl Desk {
         }
     }
 
-    /// A job as it stands.
+    /// Loads a job with its plan, from the cache where that is fresh.
     ///
     /// # Errors
     /// [`ApiError::Unknown`] when there is no such job.
-    pub async fn see(&self, id: Uuid) -> Result<Seen, ApiError> {
+    pub async fn load(&self, id: Uuid) -> Result<Snapshot, ApiError> {
         let shop = self.shop().await?;
         if let Some(seen) = self.fresh(id, &shop) {
             return Ok(seen);
         }
-        let _turn = self.turn(id).await;
-        self.see_in_turn(id, shop).await
+        let _turn = self.lock_job(id).await;
+        self.load_locked(id, shop).await
     }
 
-    fn fresh(&self, id: Uuid, shop: &Arc<ShopNow>) -> Option<Seen> {
-        let Kept { facts, job, plan, began_ms } = self.on.kept.get(&id)?;
+    fn fresh(&self, id: Uuid, shop: &Arc<ShopNow>) -> Option<Snapshot> {
+        let CachedJob { facts, job, plan, began_ms } = self.on.cached.get(&id)?;
         let (plan, for_shop) = plan?;
         let stands = began_ms == shop_store::began_ms(self.now_ms()) && for_shop.plans_as(shop, id, &plan);
-        stands.then(|| Seen { facts, job, plan, shop: shop.clone() })
+        stands.then(|| Snapshot { facts, job, plan, shop: shop.clone() })
     }
 
-    /// The same for whoever has the job's turn.
-    pub(super) async fn see_in_turn(&self, id: Uuid, shop: Arc<ShopNow>) -> Result<Seen, ApiError> {
+    /// The same for a caller that holds the job's lock.
+    pub(super) async fn load_locked(&self, id: Uuid, shop: Arc<ShopNow>) -> Result<Snapshot, ApiError> {
         if let Some(seen) = self.fresh(id, &shop) {
             return Ok(seen);
         }
-        let (facts, job) = match self.on.kept.get(&id) {
+        let (facts, job) = match self.on.cached.get(&id) {
             Some(kept) => (kept.facts, kept.job),
             None => {
                 let (job, facts) = store::load(&self.database.pool, id).await?;
                 if !job.damaged.is_empty() {
-                    self.look_again(id);
+                    self.mark_stale(id);
                 }
                 (Arc::new(facts), Arc::new(job))
             }
         };
-        let (of, on, desk) = (job.clone(), shop.clone(), self.clone());
+        let (of, on, jobs) = (job.clone(), shop.clone(), self.clone());
         let now_ms = self.now_ms();
-        let plan = Arc::new(work(move || desk.planned(&of, &on.shop, now_ms)).await?);
-        let seen = Seen { facts, job, plan, shop };
-        self.keep(id, &seen, now_ms);
+        let plan = Arc::new(work(move || jobs.planned(&of, &on.shop, now_ms)).await?);
+        let seen = Snapshot { facts, job, plan, shop };
+        self.cache(id, &seen, now_ms);
         Ok(seen)
     }
 
-    /// Keeps what was worked out at this moment.
-    pub(super) fn keep(&self, id: Uuid, seen: &Seen, at_ms: i64) {
-        let Seen { facts, job, plan, shop } = seen.clone();
+    /// Puts a snapshot into the cache.
+    pub(super) fn cache(&self, id: Uuid, snapshot: &Snapshot, at_ms: i64) {
+        let Snapshot { facts, job, plan, shop } = snapshot.clone();
         let began_ms = shop_store::began_ms(at_ms);
-        self.on.kept.insert(id, Kept { facts, job, plan: Some((plan, shop)), began_ms });
+        self.on.cached.insert(id, CachedJob { facts, job, plan: Some((plan, shop)), began_ms });
     }
 
-    /// A job that is not seen from outside until it is worked out anew.
-    pub(super) fn forget(&self, id: Uuid) {
-        self.on.kept.remove(&id);
-        self.on.told.remove(&id);
+    /// Takes a job out of the cache.
+    pub(super) fn evict(&self, id: Uuid) {
+        self.on.cached.remove(&id);
+        self.on.in_units.remove(&id);
     }
 
     /// Stores the thermocouple's readings of a lighting: they belong to the job from now on.
     ///
     /// # Errors
     /// They cannot be stored: nothing is taken of them.
-    pub async fn read(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) -> Result<(), ApiError> {
-        let _turn = self.turn(id).await;
+    pub async fn add_readings(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) -> Result<(), ApiError> {
+        let _turn = self.lock_job(id).await;
         self.database.write(async |on| store::add_readings(on, id, lit, readings).await).await?;
-        if let Some(mut kept) = self.on.kept.get(&id) {
+        if let Some(mut kept) = self.on.cached.get(&id) {
             Arc::make_mut(&mut kept.job).read(lit, readings);
             kept.plan = None;
-            self.on.kept.insert(id, kept);
+            self.on.cached.insert(id, kept);
         }
-        self.look_again(id);
+        self.mark_stale(id);
         Ok(())
     }
 
-    /// Readings of a lighting were brought in or taken out in the past: the job is read anew, and whoever looks at it
+    /// Reloads a job of which readings were brought in or taken out in the past; whoever looks at it
     /// is told.
-    pub async fn readings_changed(&self, id: Uuid) {
-        let turn = self.turn(id).await;
-        self.forget(id);
+    pub async fn reload_readings(&self, id: Uuid) {
+        let turn = self.lock_job(id).await;
+        self.evict(id);
         drop(turn);
-        self.look_again(id);
+        self.mark_stale(id);
         // Nothing was said: whoever watches looks at everything again.
-        self.tell(News::Said { job: id, revision: 0, fact: None });
+        self.notify(News::Said { job: id, revision: 0, fact: None });
     }
 
-    /// The line of a job is worked out anew before the rack is looked at.
-    fn look_again(&self, id: Uuid) {
-        self.on.behind.lock().unwrap_or_else(PoisonError::into_inner).insert(id);
+    /// Marks a job's line on the rack as stale: it is projected anew before the rack is looked at.
+    fn mark_stale(&self, id: Uuid) {
+        self.on.stale.lock().unwrap_or_else(PoisonError::into_inner).insert(id);
     }
 
-    /// Works out the line of a job on the rack anew, and stores it.
+    /// Projects the line of a job on the rack anew, and stores it.
     ///
     /// # Errors
     /// It cannot be read or stored.
-    pub async fn line_up(&self, id: Uuid) -> Result<(), ApiError> {
+    pub async fn reproject(&self, id: Uuid) -> Result<(), ApiError> {
         let shop = self.shop().await?;
-        let _turn = self.turn(id).await;
-        let was_kept = self.on.kept.get(&id).is_some();
-        let seen = self.see_in_turn(id, shop).await?;
+        let _turn = self.lock_job(id).await;
+        let was_kept = self.on.cached.get(&id).is_some();
+        let seen = self.load_locked(id, shop).await?;
         let line = seen.line(self.now_ms());
         self.database.write(async |on| projection::put(on, &line).await).await?;
         self.in_order(id);
         // A walk over all jobs leaves on the desk what was there.
         if !was_kept {
-            self.forget(id);
+            self.evict(id);
         }
         Ok(())
     }
 
     /// Works out anew the lines that are behind their job. One that cannot be stored now is tried the next
     /// time: the rack is seen all the same.
-    pub async fn line_up_what_is_behind(&self) {
-        let behind = std::mem::take(&mut *self.on.behind.lock().unwrap_or_else(PoisonError::into_inner));
+    pub async fn reproject_stale(&self) {
+        let behind = std::mem::take(&mut *self.on.stale.lock().unwrap_or_else(PoisonError::into_inner));
         for id in behind {
             // One that was let go meanwhile is behind nothing.
-            if let Err(error) = self.line_up(id).await
+            if let Err(error) = self.reproject(id).await
                 && !matches!(error, ApiError::Unknown(_))
             {
                 eprintln!("vanadin: the line of {id} is not brought up to date now: {error}");
-                self.look_again(id);
+                self.mark_stale(id);
             }
         }
     }
@@ -285,7 +285,7 @@ impl Desk {
     ///
     /// # Errors
     /// A line cannot be stored: those after it are as they were.
-    pub async fn line_up_all(&self, ids: &[Uuid]) -> Result<(), ApiError> {
+    pub async fn reproject_all(&self, ids: &[Uuid]) -> Result<(), ApiError> {
         for &id in ids {
             let read = store::load(&self.database.pool, id).await;
             let readable = read.is_ok();
@@ -300,7 +300,7 @@ impl Desk {
                 };
             }
             if readable {
-                self.line_up(id).await?;
+                self.reproject(id).await?;
             }
         }
         Ok(())

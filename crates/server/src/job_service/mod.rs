@@ -1,12 +1,12 @@
-//! The one way in and the one way out of a job: what is said of it, and what is seen of it.
+//! The job service: loads, plans, caches, changes and projects jobs; the one way in and out of them.
 
-mod let_go;
+mod apply;
+mod apply_to_shop;
+mod delete;
+mod in_units;
+mod load;
 mod news;
-mod practised;
-mod say;
-mod say_shop;
-mod see;
-mod told;
+mod practice_pads;
 mod work;
 
 use std::collections::{BTreeMap, HashMap, HashSet};
@@ -16,54 +16,54 @@ use std::sync::{Arc, Mutex, PoisonError, RwLock};
 use quick_cache::sync::Cache;
 use tokio::sync::{MutexGuard, broadcast};
 use uuid::Uuid;
-use vanadin_core::heat::Runs;
+use vanadin_core::heat::SimCache;
 
 use crate::clock::Clock;
 use crate::database::Database;
+pub use apply::{NewFact, NewJob};
+pub use apply_to_shop::NewShopFact;
+use in_units::PlanInUnits;
+use load::CachedJob;
+pub use load::{ShopNow, Snapshot};
 pub use news::News;
-use practised::PadOn;
-pub use say::{NewFact, NewJob};
-pub use say_shop::NewShopFact;
-use see::Kept;
-pub use see::{Seen, ShopNow};
-use told::Told;
+use practice_pads::PadOn;
 pub use work::{long_work, work};
 
-/// Jobs that are kept worked out, those seen last.
-const KEPT: usize = 64;
-/// So many jobs can be written to at the same time.
-const TURNS: usize = 64;
+/// Capacity of the cache of planned jobs, those seen last.
+const CACHED: usize = 64;
+/// Stripes of the job locks: so many jobs can be written to at the same time.
+const JOB_LOCKS: usize = 64;
 
-/// What of keeping the data may have to be told.
+/// Topics of a notice about how the data are kept.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Matter {
     File,
     Copies,
 }
 
-/// The store, the clock, the news, and what was worked out last; cheap to clone.
+/// Handle on the database, the clock, the news and the cache of planned jobs; cheap to clone.
 #[derive(Clone)]
-pub struct Desk {
+pub struct JobService {
     pub database: Database,
     pub clock: Clock,
     news: broadcast::Sender<News>,
-    on: Arc<OnTheDesk>,
+    on: Arc<Shared>,
 }
 
-struct OnTheDesk {
-    kept: Cache<Uuid, Kept>,
-    /// The same in the units that are not the shop's.
-    told: Cache<Uuid, Told>,
-    /// Runs of the models, for the plans to come.
-    runs: Arc<Runs>,
+struct Shared {
+    cached: Cache<Uuid, CachedJob>,
+    /// Cache of the same plans in the units that are not the shop's.
+    in_units: Cache<Uuid, PlanInUnits>,
+    /// Memo of simulations, for the plans to come.
+    sims: Arc<SimCache>,
     shop: RwLock<Option<Arc<ShopNow>>>,
-    /// Whoever changes the shop waits for their turn.
-    shop_turn: tokio::sync::Mutex<()>,
-    /// Whoever changes a job, or works it out, waits for their turn.
-    turns: [tokio::sync::Mutex<()>; TURNS],
-    /// Jobs of which something is known since their line on the rack was worked out.
-    behind: Mutex<HashSet<Uuid>>,
-    /// Plans that were worked out since the start.
+    /// Lock of the shop: whoever changes it waits for it.
+    shop_lock: tokio::sync::Mutex<()>,
+    /// Striped locks of the jobs: whoever changes one, or plans it, waits for its own.
+    job_locks: [tokio::sync::Mutex<()>; JOB_LOCKS],
+    /// Jobs whose line on the rack is older than what is known of them.
+    stale: Mutex<HashSet<Uuid>>,
+    /// Counter of the plans made since the start.
     plans_made: AtomicU64,
     /// What has to be known on every page of how the data are kept, by its matter.
     notices: Mutex<BTreeMap<Matter, String>>,
@@ -73,17 +73,17 @@ struct OnTheDesk {
     pads: Mutex<HashMap<Uuid, PadOn>>,
 }
 
-impl Desk {
+impl JobService {
     pub fn new(database: Database, clock: Clock) -> Self {
         let (news, _) = broadcast::channel(256);
-        let on = OnTheDesk {
-            kept: Cache::new(KEPT),
-            told: Cache::new(KEPT),
-            runs: Arc::default(),
+        let on = Shared {
+            cached: Cache::new(CACHED),
+            in_units: Cache::new(CACHED),
+            sims: Arc::default(),
             shop: RwLock::default(),
-            shop_turn: tokio::sync::Mutex::default(),
-            turns: std::array::from_fn(|_| tokio::sync::Mutex::default()),
-            behind: Mutex::default(),
+            shop_lock: tokio::sync::Mutex::default(),
+            job_locks: std::array::from_fn(|_| tokio::sync::Mutex::default()),
+            stale: Mutex::default(),
             plans_made: AtomicU64::default(),
             notices: Mutex::default(),
             damaged: Mutex::default(),
@@ -92,12 +92,12 @@ impl Desk {
         Self { database, clock, news, on: Arc::new(on) }
     }
 
-    pub fn tell(&self, news: News) {
+    pub fn notify(&self, news: News) {
         // Nobody listening is no failure.
         let _ = self.news.send(news);
     }
 
-    pub fn listen(&self) -> broadcast::Receiver<News> {
+    pub fn subscribe(&self) -> broadcast::Receiver<News> {
         self.news.subscribe()
     }
 
@@ -107,7 +107,7 @@ impl Desk {
     }
 
     /// Says on every page what has to be known of a matter; nothing where all is well again.
-    pub fn note(&self, matter: Matter, words: Option<String>) {
+    pub fn set_notice(&self, matter: Matter, words: Option<String>) {
         let mut notices = self.on.notices.lock().unwrap_or_else(PoisonError::into_inner);
         let before = notices.get(&matter).cloned();
         if before == words {
@@ -118,7 +118,7 @@ impl Desk {
             None => drop(notices.remove(&matter)),
         }
         drop(notices);
-        self.tell(News::Clock);
+        self.notify(News::Clock);
     }
 
     /// What has to be known on every page: of the computer's clock, and of how the data are kept.
@@ -129,18 +129,18 @@ impl Desk {
         all.join(" ")
     }
 
-    pub fn runs(&self) -> Arc<Runs> {
-        self.on.runs.clone()
+    pub fn sims(&self) -> Arc<SimCache> {
+        self.on.sims.clone()
     }
 
-    /// The line of a job is as the job is, or both are gone.
+    /// Clears a job's stale and damaged marks: its line is as the job is, or both are gone.
     fn in_order(&self, job: Uuid) {
-        self.on.behind.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
+        self.on.stale.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
         self.on.damaged.lock().unwrap_or_else(PoisonError::into_inner).remove(&job);
     }
 
-    async fn turn(&self, job: Uuid) -> MutexGuard<'_, ()> {
-        let at = usize::from(job.as_bytes()[15]) % TURNS;
-        self.on.turns[at].lock().await
+    async fn lock_job(&self, job: Uuid) -> MutexGuard<'_, ()> {
+        let at = usize::from(job.as_bytes()[15]) % JOB_LOCKS;
+        self.on.job_locks[at].lock().await
     }
 }

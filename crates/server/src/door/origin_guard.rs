@@ -14,10 +14,10 @@ use crate::api_error::ApiError;
 use crate::thermocouple::Thermocouples;
 
 /// Sends every foreign request to [`refused`] before any handler sees it.
-pub struct KeepOut;
+pub struct OriginGuard;
 
 #[rocket::async_trait]
-impl Fairing for KeepOut {
+impl Fairing for OriginGuard {
     fn info(&self) -> Info {
         Info { name: "foreign requests", kind: Kind::Request }
     }

@@ -1,4 +1,4 @@
-//! Heavy work, off the threads that answer.
+//! Blocking work, off the threads that answer.
 
 use std::sync::LazyLock;
 
@@ -17,7 +17,7 @@ fn processors() -> usize {
     std::thread::available_parallelism().map_or(2, std::num::NonZero::get)
 }
 
-/// Works something out.
+/// Runs a computation on the blocking pool.
 ///
 /// # Errors
 /// It broke on the way.
@@ -26,7 +26,7 @@ pub async fn work<T: Send + 'static>(it: impl FnOnce() -> T + Send + 'static) ->
     Ok(spawn_blocking(it).await.context("working it out broke")?)
 }
 
-/// Works something out that may take seconds, as a face laid out as a body: in a line of its own.
+/// Runs a computation of seconds, as a face laid out as a body, in a queue of its own.
 ///
 /// # Errors
 /// It broke on the way.

@@ -1,4 +1,4 @@
-//! What needs a hand next, what is hot, when it may be unwrapped: the job at a moment.
+//! Status of a job at a moment: what needs a hand next, what is hot, when it may be unwrapped.
 
 use serde::{Deserialize, Serialize};
 
@@ -11,10 +11,10 @@ use crate::heat::UNWRAP_C;
 use crate::job::{HeatRef, Job, job_ms};
 use crate::quantity::{Unit, UnitSystem};
 
-/// The job at a moment.
+/// Status of a job at a moment.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Standing {
+pub struct JobStatus {
     pub station: Station,
     pub next: Next,
     pub hot: Option<Hot>,
@@ -38,24 +38,24 @@ pub struct Standing {
     pub not_measured: String,
 }
 
-/// The job from now on, as long as nobody says anything of it: what is stored of a job for the rack.
+/// Status over time, as long as nobody says anything of the job: what is stored of it for the rack.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Standings {
+pub struct StatusTimeline {
     /// The first one stands from the beginning.
-    turns: Vec<Turn>,
+    turns: Vec<StatusChange>,
 }
 
-/// From here on nothing changes but its clock.
+/// A status and when it begins; from then on nothing changes but its clock.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-struct Turn {
+struct StatusChange {
     /// UTC in ms since 1970.
     from_ms: i64,
-    standing: Standing,
+    standing: JobStatus,
     /// When the clock that it shows was lit, and how fast it goes; nothing where none is shown.
     clock: Option<(i64, f64)>,
 }
 
-impl Standings {
+impl StatusTimeline {
     #[must_use]
     pub fn of(job: &Job, plan: &Plan) -> Self {
         let heat = last_heat(job, plan);
@@ -79,12 +79,12 @@ impl Standings {
         at_ms.extend(plan.finish.lines.iter().filter_map(|line| line.dry_at_ms));
         at_ms.sort_unstable();
         let turn = |from_ms, at_ms| {
-            let standing = standing(job, plan, at_ms);
+            let standing = status(job, plan, at_ms);
             let shown = match (&standing.hot, &heat) {
                 (Some(_), Some((_, heat))) => Some(heat.lit),
                 _ => job.round().lit.as_ref(),
             };
-            Turn { from_ms, standing, clock: shown.map(|lit| (lit.at_ms, lit.speed)) }
+            StatusChange { from_ms, standing, clock: shown.map(|lit| (lit.at_ms, lit.speed)) }
         };
         let mut turns = vec![turn(i64::MIN, heat.as_ref().map_or(0, |(_, heat)| heat.lit.at_ms))];
         for at_ms in at_ms {
@@ -98,7 +98,7 @@ impl Standings {
 
     /// How it stands at a moment.
     #[must_use]
-    pub fn at(&self, now_ms: i64) -> Standing {
+    pub fn at(&self, now_ms: i64) -> JobStatus {
         let found = self.turns.iter().rev().find(|turn| turn.from_ms <= now_ms);
         found.or(self.turns.first()).expect("it stands from the beginning").at(now_ms)
     }
@@ -110,10 +110,10 @@ impl Standings {
     }
 }
 
-impl Turn {
-    fn at(&self, now_ms: i64) -> Standing {
+impl StatusChange {
+    fn at(&self, now_ms: i64) -> JobStatus {
         let job_ms = self.clock.map(|(at_ms, speed)| (at_ms, job_ms(at_ms, speed, now_ms)));
-        Standing {
+        JobStatus {
             job_now_ms: job_ms.map(|(_, now)| now),
             minutes: job_ms.map(|(at_ms, now)| (now - at_ms) as f64 / 60_000.0),
             ..self.standing.clone()
@@ -123,7 +123,7 @@ impl Turn {
 
 /// What needs a hand next.
 #[must_use]
-pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
+pub fn status(job: &Job, plan: &Plan, now_ms: i64) -> JobStatus {
     let round = job.round();
     let lit = round.lit.as_ref();
     let heat = last_heat(job, plan);
@@ -156,7 +156,7 @@ pub fn standing(job: &Job, plan: &Plan, now_ms: i64) -> Standing {
         (Some(_), Some((_, heat))) => Some(heat.lit),
         _ => lit,
     };
-    Standing {
+    JobStatus {
         station: next.station,
         next,
         stopped,

@@ -1,4 +1,4 @@
-//! One way worked through to the end: its prep, its heat, its beads, its cooling.
+//! Full plan of one way: its prep, its heat, its beads, its cooling.
 
 use super::line::{self, PlanLine};
 use super::{CoolingPlan, HeatPlan, PrepPlan};
@@ -6,14 +6,14 @@ use crate::heat::packing_words;
 use crate::iron::slowest_to_heat;
 use crate::method::{School, Target, Way};
 use crate::stage::cooling::wrapping;
-use crate::stage::method::Judged;
+use crate::stage::method::MethodContext;
 use crate::stage::part::PartFacts;
-use crate::stage::torch::BeadsAsked;
+use crate::stage::torch::BeadsInputs;
 use crate::stage::{cooling, heat, prep};
 
-/// One way worked through to the end.
+/// Full plan of one way.
 #[derive(Default)]
-pub(super) struct Worked {
+pub(super) struct WayPlan {
     pub way: Option<Way>,
     pub target: Option<Target>,
     pub prep: Option<PrepPlan>,
@@ -24,27 +24,27 @@ pub(super) struct Worked {
     pub fill_min: f64,
 }
 
-impl Worked {
-    pub fn of(judged: &Judged<'_>, way: Way) -> Self {
-        let target = judged.target_of(way);
-        let prep = prep::prep_plan(&judged.prep_asked(way));
-        let heat = heat::heat_plan(way, target.as_ref(), judged.sources_of(way), judged.part, judged.runs);
-        let wrap = wrapping(judged.round, judged.shop, way);
+impl WayPlan {
+    pub fn of(context: &MethodContext<'_>, way: Way) -> Self {
+        let target = context.target_of(way);
+        let prep = prep::prep_plan(&context.prep_inputs(way));
+        let heat = heat::heat_plan(way, target.as_ref(), context.sources_of(way), context.part, context.sims);
+        let wrap = wrapping(context.round, context.shop, way);
         // Cooling starts at the last reading once covered, or at the most between beads in a plan.
-        let covered_c = judged
+        let covered_c = context
             .round
             .covered_minutes()
-            .and_then(|covered| judged.round.measured_at(covered).map(|reading| reading.celsius));
+            .and_then(|covered| context.round.measured_at(covered).map(|reading| reading.celsius));
         // A stick that melted says how hot it was at least.
         let at_most_c = || {
             let most_c = heat.as_ref()?.most_c;
-            Some(judged.round.melted().map(|it| it.celsius).fold(most_c, f64::max))
+            Some(context.round.melted().map(|it| it.celsius).fold(most_c, f64::max))
         };
         let start_c = covered_c.or_else(at_most_c);
-        let slowest = slowest_to_heat(&judged.belief.plausible).iron;
+        let slowest = slowest_to_heat(&context.belief.plausible).iron;
         let body = match way.school {
-            School::Local => judged.body_of(way),
-            _ => judged.part.body(slowest.properties()),
+            School::Local => context.body_of(way),
+            _ => context.part.body(slowest.properties()),
         };
         let cooling = start_c.and_then(|start_c| {
             cooling::cooling_plan(
@@ -52,15 +52,15 @@ impl Worked {
                 start_c,
                 &wrap,
                 body.as_ref(),
-                (judged.round, judged.part),
-                judged.runs,
+                (context.round, context.part),
+                context.sims,
             )
         });
-        let learned = packing_words(&judged.shop.learned, wrap.packing());
-        let whole = judged.part.body(slowest.properties()).filter(|_| way.school == School::Local);
+        let learned = packing_words(&context.shop.learned, wrap.packing());
+        let whole = context.part.body(slowest.properties()).filter(|_| way.school == School::Local);
         let cooling = match (cooling, body, whole) {
             (Some(zone), Some(body), Some(whole)) => {
-                Some(zone.no_sooner_than((&body, &whole), &wrap, judged.runs))
+                Some(zone.no_sooner_than((&body, &whole), &wrap, context.sims))
             }
             (cooling, _, _) => cooling,
         };
@@ -69,11 +69,11 @@ impl Worked {
         Self {
             way: Some(way),
             target,
-            fill_min: prep.as_ref().map_or(0.0, |prep| judged.fill(way, prep).minutes),
+            fill_min: prep.as_ref().map_or(0.0, |prep| context.fill(way, prep).minutes),
             prep,
             heat,
             cooling,
-            covered_minutes: judged.round.covered_minutes(),
+            covered_minutes: context.round.covered_minutes(),
         }
     }
 
@@ -85,18 +85,18 @@ impl Worked {
 }
 
 /// What the beads of the chosen way are put in order from; nothing while the casting is not known.
-pub(super) fn beads_asked<'a>(
-    judged: &Judged<'a>,
+pub(super) fn beads_inputs<'a>(
+    context: &MethodContext<'a>,
     way: Way,
     heat: &'a HeatPlan,
     prep: &PrepPlan,
-) -> Option<BeadsAsked<'a>> {
-    Some(BeadsAsked {
-        round: judged.round,
+) -> Option<BeadsInputs<'a>> {
+    Some(BeadsInputs {
+        round: context.round,
         heat,
-        to_fill: judged.to_fill(way, prep)?,
+        to_fill: context.to_fill(way, prep)?,
         planned: prep.beads,
-        runs: judged.runs,
-        units: judged.shop.units,
+        sims: context.sims,
+        units: context.shop.units,
     })
 }
