@@ -186,6 +186,46 @@ impl Cooling {
         }
     }
 
+    /// Several of them side by side, each with its own start and factor: each comes out as by itself, all together in
+    /// little more than the time of one.
+    pub(super) fn several<const L: usize>(
+        body: &ThermalBody,
+        starts: [Celsius; L],
+        wrapping: &Wrapping,
+        loss_factors: [f64; L],
+        until_h: f64,
+    ) -> [Self; L] {
+        let one = |at: usize| Self::until(body, starts[at], wrapping, loss_factors[at], until_h);
+        let Some((k, rho_c)) = wrapping.packing.properties() else { return std::array::from_fn(one) };
+        let ambient_c = body.ambient.celsius();
+        let factors = loss_factors.map(|factor| factor * wrapping.scale);
+        let shell = |factor: f64| Shell {
+            thickness_m: wrapping.thickness_m,
+            k: k * factor,
+            rho_c,
+            start_c: ambient_c,
+        };
+        let mut shells = Shells::new(body, starts.map(Celsius::celsius), factors.map(shell), outer(wrapping));
+        let step_s = Shells::<1>::STEP_S;
+        let mut all = shells.cores_c().map(|c| Self { step_s, core_c: vec![c], ambient_c });
+        let mut open = [true; L];
+        for steps in 0_u32.. {
+            for (open, c) in open.iter_mut().zip(shells.cores_c()) {
+                *open = *open && !done(f64::from(steps) * step_s / 3600.0, c, until_h);
+            }
+            if open.iter().all(|open| !open) {
+                break;
+            }
+            shells.step_all(factors);
+            let cores_c = shells.cores_c();
+            for (run, (_, c)) in all.iter_mut().zip(open.iter().zip(cores_c)).filter(|(_, (open, _))| **open)
+            {
+                run.core_c.push(c);
+            }
+        }
+        all
+    }
+
     /// How much there is to keep of it.
     pub(super) fn points(&self) -> usize {
         self.core_c.len()
@@ -291,10 +331,10 @@ pub(super) fn shells(
     wrapping: &Wrapping,
     loss_factor: f64,
     packing_c: f64,
-) -> Option<Shells> {
+) -> Option<Shells<1>> {
     let (k, rho_c) = wrapping.packing.properties()?;
     let shell = Shell { thickness_m: wrapping.thickness_m, k: k * loss_factor, rho_c, start_c: packing_c };
-    Some(Shells::new(body, start_c, shell, outer(wrapping)))
+    Some(Shells::new(body, [start_c], [shell], outer(wrapping)))
 }
 
 fn run<C: Cools>(mut cools: C, body: &ThermalBody, loss_factor: f64, until_h: f64) -> Cooling {
@@ -338,6 +378,25 @@ mod tests {
 
     fn hours(start_c: f64, wrapping: &Wrapping) -> Option<f64> {
         cool(&body(), Celsius::new(start_c).unwrap(), wrapping).hours_to(UNWRAP_C)
+    }
+
+    #[test]
+    fn run_side_by_side_each_cools_as_by_itself() {
+        let starts = [650.0, 40.0, 300.0].map(|c| Celsius::new(c).unwrap());
+        let factors = [1.0, 0.6, 3.0];
+        for wrapping in [
+            Wrapping::usual(Packing::Vermiculite).letting_through(1.2),
+            Wrapping::usual(Packing::Blanket).under_foil(),
+            Wrapping::usual(Packing::Air),
+        ] {
+            for until_h in [2.0, f64::INFINITY] {
+                let all = Cooling::several(&body(), starts, &wrapping, factors, until_h);
+                for (at, run) in all.iter().enumerate() {
+                    let alone = Cooling::until(&body(), starts[at], &wrapping, factors[at], until_h);
+                    assert_eq!(*run, alone, "{at} in {:?} until {until_h}", wrapping.packing());
+                }
+            }
+        }
     }
 
     #[test]

@@ -127,13 +127,13 @@ pub fn cooling_fit(
     // One scale, of the book's: what was learned before is not counted twice.
     let asked =
         FitOfCooling { body, told_c: start.celsius(), wrapping: &wrapping.by_the_book(), after: &after };
-    let fitted = asked.least();
+    let Look { at: fitted, misses, normal } = asked.least();
     let cooling = asked.whole(fitted);
     Some(CoolingFit {
         scale: fitted.scale,
         start_c: fitted.start_c,
         fits: fitted.scale - SCALES.0 > AT_A_BOUND && SCALES.1 - fitted.scale > AT_A_BOUND,
-        log_sd: asked.log_sd(fitted, &cooling),
+        log_sd: asked.log_sd(fitted, (&misses, &normal), &cooling),
         cooling,
     })
 }
@@ -163,6 +163,32 @@ struct Normal {
     right: (f64, f64),
 }
 
+/// A place that was looked at, what is missed there, and which way it falls.
+struct Look {
+    at: Sought,
+    misses: Vec<f64>,
+    normal: Normal,
+}
+
+impl Look {
+    fn cost(&self) -> f64 {
+        self.misses.iter().map(|miss| miss * miss).sum()
+    }
+}
+
+impl Sought {
+    /// A nudge to either side: of the scale, then of the start.
+    fn nudged(self) -> [Self; 4] {
+        let Self { scale, start_c } = self;
+        [
+            Self { scale: scale - NUDGE.scale, ..self },
+            Self { scale: scale + NUDGE.scale, ..self },
+            Self { start_c: start_c - NUDGE.start_c, ..self },
+            Self { start_c: start_c + NUDGE.start_c, ..self },
+        ]
+    }
+}
+
 impl FitOfCooling<'_> {
     fn from(&self, at: Sought) -> Celsius {
         Celsius::new(at.start_c).unwrap_or(self.body.ambient)
@@ -172,10 +198,12 @@ impl FitOfCooling<'_> {
         cool_scaled(self.body, self.from(at), self.wrapping, at.scale)
     }
 
+    fn runs<const L: usize>(&self, at: [Sought; L], until_h: f64) -> [Cooling; L] {
+        Cooling::several(self.body, at.map(|it| self.from(it)), self.wrapping, at.map(|it| it.scale), until_h)
+    }
+
     /// Of each reading, and of what was said of the start.
-    fn misses(&self, at: Sought) -> Vec<f64> {
-        let until_h = self.after.iter().map(|read| read.minutes).fold(0.0, f64::max) / 60.0;
-        let run = Cooling::until(self.body, self.from(at), self.wrapping, at.scale, until_h);
+    fn misses(&self, at: Sought, run: &Cooling) -> Vec<f64> {
         let of = |read: &ReadAt| {
             (run.after_hours(read.minutes / 60.0).unwrap_or(at.start_c) - read.celsius) / READ_OFF_K
         };
@@ -183,41 +211,38 @@ impl FitOfCooling<'_> {
         self.after.iter().map(of).chain([told]).collect()
     }
 
-    /// With what is missed there.
-    fn normal(&self, at: Sought, misses: &[f64]) -> Normal {
-        let slope = |less: Sought, more: Sought, apart: f64| -> Vec<f64> {
-            let (less, more) = (self.misses(less), self.misses(more));
-            less.iter().zip(&more).map(|(less, more)| (more - less) / apart).collect()
+    /// Looks at a place and a nudge to either side of it, all side by side.
+    fn look(&self, at: Sought) -> Look {
+        let until_h = self.after.iter().map(|read| read.minutes).fold(0.0, f64::max) / 60.0;
+        let [less_scale, more_scale, less_start, more_start] = at.nudged();
+        let all = [at, less_scale, more_scale, less_start, more_start];
+        let runs = self.runs(all, until_h);
+        let [misses, less_scale, more_scale, less_start, more_start] =
+            std::array::from_fn(|it| self.misses(all[it], &runs[it]));
+        let slope = |less: &[f64], more: &[f64], apart: f64| -> Vec<f64> {
+            less.iter().zip(more).map(|(less, more)| (more - less) / apart).collect()
         };
-        let by_scale = slope(
-            Sought { scale: at.scale - NUDGE.scale, ..at },
-            Sought { scale: at.scale + NUDGE.scale, ..at },
-            2.0 * NUDGE.scale,
-        );
-        let by_start = slope(
-            Sought { start_c: at.start_c - NUDGE.start_c, ..at },
-            Sought { start_c: at.start_c + NUDGE.start_c, ..at },
-            2.0 * NUDGE.start_c,
-        );
+        let by_scale = slope(&less_scale, &more_scale, 2.0 * NUDGE.scale);
+        let by_start = slope(&less_start, &more_start, 2.0 * NUDGE.start_c);
         let times = |a: &[f64], b: &[f64]| a.iter().zip(b).map(|(a, b)| a * b).sum::<f64>();
-        Normal {
+        let normal = Normal {
             scale: times(&by_scale, &by_scale),
             both: times(&by_scale, &by_start),
             start: times(&by_start, &by_start),
-            right: (times(&by_scale, misses), times(&by_start, misses)),
-        }
+            right: (times(&by_scale, &misses), times(&by_start, &misses)),
+        };
+        Look { at, misses, normal }
     }
 
     /// Gauss and Newton's steps, halved where they overshoot, the scale held within its bounds.
-    fn least(&self) -> Sought {
+    fn least(&self) -> Look {
         /// Ours: it is there after four or five.
         const STEPS: usize = 20;
         const HALVED: usize = 8;
-        let cost = |misses: &[f64]| -> f64 { misses.iter().map(|miss| miss * miss).sum() };
-        let mut at = Sought { scale: 1.0, start_c: self.told_c };
-        let mut misses = self.misses(at);
+        let mut here = self.look(Sought { scale: 1.0, start_c: self.told_c });
         for _ in 0..STEPS {
-            let Normal { scale, both, start, right } = self.normal(at, &misses);
+            let at = here.at;
+            let Normal { scale, both, start, right } = here.normal;
             let determinant = scale * start - both * both;
             let mut step = (
                 -(start * right.0 - both * right.1) / determinant,
@@ -230,25 +255,24 @@ impl FitOfCooling<'_> {
             let hottest_c = HOTTEST_C;
             let coldest_c = self.body.ambient.celsius() + 1.0;
             let taken = (0..HALVED).map(|halved| 0.5_f64.powi(halved as i32)).find_map(|part| {
-                let next = Sought {
+                let next = self.look(Sought {
                     scale: (at.scale + part * step.0).clamp(SCALES.0, SCALES.1),
                     start_c: (at.start_c + part * step.1).clamp(coldest_c, hottest_c),
-                };
-                let then = self.misses(next);
-                (cost(&then) < cost(&misses)).then_some((next, then))
+                });
+                (next.cost() < here.cost()).then_some(next)
             });
-            let Some((next, then)) = taken else { break };
-            let moved = (next.scale - at.scale).abs() + (next.start_c - at.start_c).abs() / 100.0;
-            (at, misses) = (next, then);
+            let Some(next) = taken else { break };
+            let moved = (next.at.scale - at.scale).abs() + (next.at.start_c - at.start_c).abs() / 100.0;
+            here = next;
             if moved < FINE / 10.0 {
                 break;
             }
         }
-        at
+        here
     }
 
     /// How well the time until it may be unwrapped is known.
-    fn log_sd(&self, at: Sought, cooling: &Cooling) -> Option<f64> {
+    fn log_sd(&self, at: Sought, (missed, normal): (&[f64], &Normal), cooling: &Cooling) -> Option<f64> {
         let count = self.after.len();
         if count < READINGS_FOR_A_BAND {
             return None;
@@ -256,23 +280,13 @@ impl FitOfCooling<'_> {
         let unwrapped_h = cooling.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0)?;
         // House: a nudge moves it by next to nothing: it need not be followed to the hand.
         const LATER: f64 = 1.2;
-        let hours = |at: Sought| {
-            let run = Cooling::until(self.body, self.from(at), self.wrapping, at.scale, LATER * unwrapped_h);
-            run.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0).map(f64::ln)
-        };
-        let slope = |less: Sought, more: Sought, apart: f64| Some((hours(more)? - hours(less)?) / apart);
-        let by_scale = slope(
-            Sought { scale: at.scale - NUDGE.scale, ..at },
-            Sought { scale: at.scale + NUDGE.scale, ..at },
-            2.0 * NUDGE.scale,
-        )?;
-        let by_start = slope(
-            Sought { start_c: at.start_c - NUDGE.start_c, ..at },
-            Sought { start_c: at.start_c + NUDGE.start_c, ..at },
-            2.0 * NUDGE.start_c,
-        )?;
-        let missed = self.misses(at);
-        let Normal { scale, both, start, .. } = self.normal(at, &missed);
+        let hours = self
+            .runs(at.nudged(), LATER * unwrapped_h)
+            .map(|run| run.hours_to(UNWRAP_C).filter(|hours| *hours > 0.0).map(f64::ln));
+        let [less_scale, more_scale, less_start, more_start] = hours;
+        let by_scale = (more_scale? - less_scale?) / (2.0 * NUDGE.scale);
+        let by_start = (more_start? - less_start?) / (2.0 * NUDGE.start_c);
+        let Normal { scale, both, start, .. } = normal;
         let determinant = scale * start - both * both;
         let spread = (by_scale * by_scale * start - 2.0 * by_scale * by_start * both
             + by_start * by_start * scale)

@@ -16,6 +16,9 @@ pub struct Shown<T>(pub T);
 /// Ours: a metre to the hundredth of a millimetre, a week to the second.
 const DIGITS: i32 = 6;
 
+/// Arithmetic: up to here every whole number is a number of its own.
+const MOST_WHOLE: f64 = 1e15;
+
 impl<'r, T: Serialize> Responder<'r, 'static> for Shown<T> {
     fn respond_to(self, request: &'r Request<'_>) -> response::Result<'static> {
         let mut json = Vec::new();
@@ -29,7 +32,13 @@ struct InDigits;
 
 impl Formatter for InDigits {
     fn write_f64<W: ?Sized + Write>(&mut self, writer: &mut W, value: f64) -> io::Result<()> {
-        CompactFormatter.write_f64(writer, in_digits(value))
+        let value = in_digits(value);
+        // A whole number is one: no page tells 118.0 from 118.
+        if value.fract() == 0.0 && value.abs() < MOST_WHOLE {
+            CompactFormatter.write_i64(writer, value as i64)
+        } else {
+            CompactFormatter.write_f64(writer, value)
+        }
     }
 }
 
@@ -60,14 +69,15 @@ mod tests {
     }
 
     #[rstest]
-    #[case(0.0, "0.0")]
-    #[case(118.0, "118.0")]
+    #[case(0.0, "0")]
+    #[case(-0.0, "0")]
+    #[case(118.0, "118")]
     #[case(14.850337495051514, "14.8503")]
     #[case(-7.179361468659633, "-7.17936")]
     #[case(0.059831119347747104, "0.0598311")]
     #[case(27027.27027, "27027.3")]
     // Larger than its digits it is a whole number.
-    #[case(123456789.4, "123457000.0")]
+    #[case(123456789.4, "123457000")]
     #[case(0.1 + 0.2, "0.3")]
     #[case(1.5e-9, "1.5e-9")]
     #[case(f64::NAN, "null")]

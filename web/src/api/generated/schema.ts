@@ -6501,12 +6501,12 @@ export interface components {
             place: components["schemas"]["CheckPlace"];
             /** @description Where the file is tried: along both toes. */
             points: components["schemas"]["At"][];
-            /** @description "8 points, each 50 mm along both toes"; empty where none are told. */
-            points_words: string;
+            /** @description "8 points, each 50 mm along both toes"; left out where none are told. */
+            points_words?: string;
             /** @description "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked. */
             sentence: string;
-            then?: components["schemas"]["Then"] | null;
-            then_words: string;
+            /** @description The same in words; left out where nobody has said. */
+            then_words?: string;
             verdict: components["schemas"]["CheckState"];
             /** @description "A, second side" */
             words: string;

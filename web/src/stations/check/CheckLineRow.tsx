@@ -38,7 +38,7 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
   const place = open === null ? undefined : line.places[open]
   const apart =
     line.places.length > 1 ||
-    line.places.some((it) => it.points_words !== '') ||
+    line.places.some((it) => (it.points_words ?? '') !== '') ||
     line.places.some((it) => it.looks.length > 0 || it.verdict === 'not_ok')
   return (
     <li className="border-b border-rule py-2">
@@ -83,14 +83,14 @@ export function CheckLineRow({ line, cold, onSay }: CheckLineRowProps): ReactNod
                 </span>
                 <span className="grow">
                   <b className="font-semibold">{it.words}</b>
-                  {it.points_words !== '' && it.verdict === 'open' && (
+                  {(it.points_words ?? '') !== '' && it.verdict === 'open' && (
                     <span className="text-ash"> {it.points_words}</span>
                   )}
                   {it.sentence !== '' && <span className="text-ash"> {it.sentence}</span>}
                   {it.sentence === '' && it.verdict === 'not_ok' && (
                     <span className="underline"> What was found?</span>
                   )}
-                  {it.then_words !== '' && <span> {it.then_words}.</span>}
+                  {(it.then_words ?? '') !== '' && <span> {it.then_words}.</span>}
                 </span>
                 <span className={`shrink-0 ${it.verdict === 'not_ok' ? 'font-semibold' : 'text-ash'}`}>
                   {WORDS[it.verdict]}

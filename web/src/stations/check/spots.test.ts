@@ -12,10 +12,8 @@ const place = (
   words: `${number}`,
   verdict,
   sentence: '',
-  then_words: '',
   looks: [],
   points: [],
-  points_words: '',
   on_map: face === null ? [] : [{ face, at: { x_mm: 10, y_mm: 20 }, behind: false }],
 })
 

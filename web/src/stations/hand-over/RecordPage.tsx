@@ -353,7 +353,7 @@ function foundThere(line: Schemas['CheckLine']): string[] {
   const places = line.places.filter((place) => place.sentence !== '')
   const proved = line.proof?.done_words ?? ''
   const found = places.map((place) =>
-    [`${place.words}: ${place.sentence}`, place.then_words].filter((words) => words !== '').join(' '),
+    [`${place.words}: ${place.sentence}`, place.then_words ?? ''].filter((words) => words !== '').join(' '),
   )
   return proved === '' ? found : [...found, proved]
 }

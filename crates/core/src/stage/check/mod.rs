@@ -66,7 +66,10 @@ pub struct PlaceLine {
     /// "Pores, pinholes, 1.2 mm, 2 within 25 mm: good enough, 1.5 mm across, 3 within 25 mm"; empty while nobody has looked.
     pub sentence: String,
     /// What is done about it; nothing where nobody has said.
+    #[serde(skip)]
     pub then: Option<Then>,
+    /// The same in words; left out where nobody has said.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub then_words: String,
     /// Every look at it, the last first.
     pub looks: Vec<LookLine>,
@@ -74,7 +77,8 @@ pub struct PlaceLine {
     /// Where the file is tried: along both toes.
     #[serde(serialize_with = "serialize_drawn")]
     pub points: Vec<At>,
-    /// "8 points, each 50 mm along both toes"; empty where none are told.
+    /// "8 points, each 50 mm along both toes"; left out where none are told.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
     pub points_words: String,
 }
 
