@@ -216,13 +216,27 @@ fn a_drawn_face_heated_in_thirty_steps(bencher: Bencher<'_, '_>) {
     });
 }
 
+/// A frame so much smaller that its mesh has some 2,000 nodes, with a crack of two tips.
+fn frame_of_two_thousand_nodes() -> FlatBody {
+    let at = |(x, y): (f64, f64)| At::new(x, y);
+    let window = [(50.0, 50.0), (290.0, 50.0), (290.0, 210.0), (50.0, 210.0)].map(at);
+    FlatBody {
+        outline: [(0.0, 0.0), (340.0, 0.0), (340.0, 260.0), (0.0, 260.0)].map(at).to_vec(),
+        holes: vec![Hole::Outlined(window.to_vec())],
+        cracks: frame().cracks[..1].to_vec(),
+        ..frame()
+    }
+}
+
 /// Aim: 100 ms; 2,000 nodes, two tips.
 #[divan::bench]
 fn a_drawn_face_of_two_tips_heated_in_thirty_steps(bencher: Bencher<'_, '_>) {
     let flame = Flame { at: At::new(200.0, 25.0), power_w: 2200.0, even_share: 0.2, spot_mm: 75.0 };
     let pace = Pace { looks_s: 90.0, ..Pace::EVEN };
     let heating = BodyHeating { pace, ..BodyHeating::new(20.0, 15.0, vec![flame]) };
-    let piece = FlatBody { cracks: frame().cracks[..1].to_vec(), ..frame() };
+    let piece = frame_of_two_thousand_nodes();
+    let nodes = FaceModel::of(piece.clone()).expect("a face").evenly(20.0).len();
+    assert!((1_950..2_150).contains(&nodes), "{nodes} nodes");
     bencher.bench(|| {
         let model = FaceModel::of(black_box(piece.clone())).expect("a face");
         model.heated(&heating).last()

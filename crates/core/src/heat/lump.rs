@@ -58,6 +58,56 @@ impl OutOfHeat {
     }
 }
 
+/// A fall out of the heat, followed once: asked again and again it is looked up.
+#[derive(Debug, Clone)]
+pub struct Fall {
+    /// (degC, s since it began), the hottest first.
+    passed: Vec<(f64, f64)>,
+}
+
+impl Fall {
+    /// House: between two places that are kept it falls in a straight line, in K.
+    const KEPT_EACH_K: f64 = 0.25;
+
+    /// From the hottest that will be asked about to the coldest, or as far as it comes in 72 h.
+    #[must_use]
+    pub fn new(stands: OutOfHeat, body: &ThermalBody, from_c: f64, to_c: f64) -> Self {
+        let (mut at_c, mut time_s) = (from_c, 0.0);
+        let mut passed = vec![(at_c, time_s)];
+        while at_c > to_c && time_s < MOST_S {
+            let heat = body.mass.kilograms() * body.iron.specific_heat(at_c);
+            let next_c = at_c - stands.loss_w(body, at_c) * STEP_S / heat;
+            if at_c - next_c < 1e-9 {
+                break;
+            }
+            (at_c, time_s) = (next_c, time_s + STEP_S);
+            if passed.last().is_none_or(|last| last.0 - at_c >= Self::KEPT_EACH_K) || at_c <= to_c {
+                passed.push((at_c, time_s));
+            }
+        }
+        Self { passed }
+    }
+
+    /// Seconds from one temperature to another; 0 where it is there already, nothing where it does not get there.
+    #[must_use]
+    pub fn seconds(&self, from_c: f64, to_c: f64) -> Option<f64> {
+        if from_c <= to_c {
+            return Some(0.0);
+        }
+        Some(self.passes_s(to_c)? - self.passes_s(from_c)?)
+    }
+
+    /// When it passes a temperature.
+    fn passes_s(&self, celsius: f64) -> Option<f64> {
+        let after = self.passed.partition_point(|it| it.0 > celsius);
+        let (at_c, at_s) = *self.passed.get(after)?;
+        let Some((before_c, before_s)) = after.checked_sub(1).map(|it| self.passed[it]) else {
+            return Some(at_s);
+        };
+        Some(before_s + (at_s - before_s) * (before_c - celsius) / (before_c - at_c))
+    }
+}
+
 /// An oven that is brought up, and what it gives at most.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct OvenRun {
@@ -123,6 +173,24 @@ mod tests {
         assert!((each_m2(0.25) - (0.25 * each_m2(1.0) + 0.75 * 672.0)).abs() < 0.1);
         let drained = of(1.0).loss_w(&body.drained(2.0), 300.0) - of(1.0).loss_w(&body, 300.0);
         assert!((drained - 560.0).abs() < 0.1, "{drained}");
+    }
+
+    #[test]
+    fn a_fall_that_is_followed_once_says_what_each_by_itself_would() {
+        let draught = OutOfHeat { h_w_m2k: 40.0, bare_share: 1.0 };
+        let fall = Fall::new(draught, &body(), 690.0, 45.0);
+        for (from_c, to_c) in
+            [(690.0, 45.0), (512.3, 45.0), (300.0, 64.9), (90.1, 89.9), (45.3, 45.0), (80.0, 80.0)]
+        {
+            let alone = draught.seconds(&body(), from_c, to_c).unwrap();
+            let looked_up = fall.seconds(from_c, to_c).unwrap();
+            assert!((alone - looked_up).abs() < 1.0, "{from_c} to {to_c}: {alone} s, {looked_up} s");
+        }
+        assert_eq!(fall.seconds(40.0, 60.0), Some(0.0), "it is there already");
+        assert_eq!(fall.seconds(100.0, 30.0), None, "it was followed no further");
+        let warm = Fall::new(draught, &body(), 300.0, 10.0);
+        assert_eq!(warm.seconds(300.0, 10.0), None, "colder than the room");
+        assert!(warm.seconds(300.0, 30.0).is_some());
     }
 
     #[test]

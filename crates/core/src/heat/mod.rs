@@ -34,7 +34,7 @@ pub use gas::{Gas, Withdrawal, burnt_together, gas_need_m3, runs_out_min, withdr
 pub use heating::{Heating, ceiling_c, heat_for, heat_until};
 pub(crate) use hot_work::hot_work_clearance;
 pub use learned::{FactorOf, OwnFactor, against_usual, not_known, own_factor, packing_words};
-pub use lump::{OutOfHeat, OvenRun, in_the_oven_c};
+pub use lump::{Fall, OutOfHeat, OvenRun, in_the_oven_c};
 pub use reading::{DONT_STEER_UNDER, Infrared, PadOn, ReadOff, Sticks, sticks};
 pub(crate) use refit::FACTORS;
 pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, one_each, says_enough, thinned};

@@ -5,7 +5,7 @@
 use super::heat::{HeatRef, LogEntry};
 use super::{Job, Lighting, Round, TorchEntry};
 use crate::field;
-use crate::heat::{OutOfHeat, TOUCH_C, ThermalBody, UNWRAP_C};
+use crate::heat::{Fall, OutOfHeat, TOUCH_C, ThermalBody, UNWRAP_C};
 use crate::iron::Iron;
 use crate::quantity::{Celsius, Kilograms, Millimetres};
 
@@ -25,13 +25,12 @@ const THE_SAME_K: f64 = 10.0;
 
 /// The soonest that the part can have fallen from one temperature to another, in min; as soon as it may be called cold
 /// where that is lower.
-fn soonest_min(body: Option<&ThermalBody>, from_c: f64, to_c: f64) -> f64 {
+fn soonest_min(fall: Option<&Fall>, from_c: f64, to_c: f64) -> f64 {
     let to_c = to_c.max(TOUCH_C);
     if from_c <= to_c {
         return 0.0;
     }
-    let Some(body) = body else { return OF_ANY_SIZE_MIN };
-    FASTEST.seconds(body, from_c, to_c).map_or(OF_ANY_SIZE_MIN, |seconds| seconds / 60.0)
+    fall.and_then(|fall| fall.seconds(from_c, to_c)).map_or(OF_ANY_SIZE_MIN, |seconds| seconds / 60.0)
 }
 
 /// The part as it cools the fastest; nothing while weight or size is not known.
@@ -89,7 +88,7 @@ const STEP_MIN: f64 = 1.0;
 
 /// When the part can be cold at the soonest, by all that was known of it up to a moment.
 struct Soonest<'a> {
-    body: Option<&'a ThermalBody>,
+    fall: Option<&'a Fall>,
     cold_min: f64,
     /// What that was worked out from last: the next one near it says no more.
     from: Option<Known>,
@@ -102,7 +101,7 @@ impl Soonest<'_> {
         };
         let told = self.from.is_some_and(near);
         if !told && known.celsius > TOUCH_C {
-            let cold_min = known.minutes + soonest_min(self.body, known.celsius, TOUCH_C);
+            let cold_min = known.minutes + soonest_min(self.fall, known.celsius, TOUCH_C);
             self.cold_min = self.cold_min.max(cold_min);
             self.from = Some(known);
         }
@@ -140,7 +139,9 @@ fn doubted(heat: &HeatRef<'_>, body: Option<&ThermalBody>, over: bool) -> Doubte
     }
     // Of one moment the order in which they were said.
     all.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
-    let mut soonest = Soonest { body, cold_min: f64::NEG_INFINITY, from: None };
+    let hottest_c = all.iter().map(|known| known.celsius).fold(TOUCH_C, f64::max);
+    let fall = body.map(|body| Fall::new(FASTEST, body, hottest_c, TOUCH_C));
+    let mut soonest = Soonest { fall: fall.as_ref(), cold_min: f64::NEG_INFINITY, from: None };
     let (mut last, mut doubted, mut slipped) = (None::<Known>, Vec::<Known>::new(), Vec::new());
     for known in all {
         let cold = known.celsius <= UNWRAP_C;
@@ -149,7 +150,7 @@ fn doubted(heat: &HeatRef<'_>, body: Option<&ThermalBody>, over: bool) -> Doubte
             continue;
         }
         let too_soon = last.is_some_and(|last| {
-            known.minutes - last.minutes < soonest_min(body, last.celsius, known.celsius)
+            known.minutes - last.minutes < soonest_min(fall.as_ref(), last.celsius, known.celsius)
         });
         let again = doubted.iter().any(|before| (before.celsius - known.celsius).abs() <= THE_SAME_K);
         if known.entry.is_some() && cold && too_soon && !again {
