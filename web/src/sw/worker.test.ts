@@ -58,7 +58,7 @@ beforeEach(async () => {
   listeners = new Map()
   stores = new Map()
   answer = (address) => new Response(`from the server: ${new URL(address).pathname}`)
-  vi.stubGlobal('PAGES', { version: 'two', files: ['/index.html', '/assets/a.js'] })
+  vi.stubGlobal('PAGES', { version: 'two', shape: 'b', files: ['/index.html', '/assets/a.js'] })
   vi.stubGlobal('SEEN_AT', 'Vanadin-Seen')
   vi.stubGlobal('CLAIM', 'claim')
   vi.stubGlobal('LATE', 'late:')
@@ -118,6 +118,16 @@ describe('the worker', () => {
     const rack = await asked('/api/rack')
     expect(await rack.text()).toContain('/api/rack')
     expect(Number(rack.headers.get('Vanadin-Seen'))).toBeGreaterThan(0)
+  })
+
+  it('shows nothing that was seen in a shape these pages do not know', async () => {
+    await asked('/api/rack')
+    vi.stubGlobal('PAGES', { version: 'three', shape: 'c', files: [] })
+    answer = gone
+    await expect(asked('/api/rack')).rejects.toThrow('not reached')
+    vi.stubGlobal('PAGES', { version: 'two', shape: 'b', files: [] })
+    // It is let go of, not kept for pages of before.
+    await expect(asked('/api/rack')).rejects.toThrow('not reached')
   })
 
   it('shows what was seen when the server is in trouble', async () => {

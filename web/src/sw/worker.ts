@@ -3,11 +3,13 @@ import { isAnAnswer, isTooOld, keeping, noLongerNeeded, PAGES_PREFIX, wayOf, wri
 
 declare const self: ServiceWorkerGlobalScope
 
-/** Every file of this build; put in when it is built. */
-declare const PAGES: { version: string; files: readonly string[] }
+/** Every file of this build, and which shape of the server's answers it knows; put in when it is built. */
+declare const PAGES: { version: string; shape: string; files: readonly string[] }
 
 const PAGES_KEPT = `${PAGES_PREFIX}${PAGES.version}`
 const SEEN = 'vanadin-seen'
+/** The shape an answer had that is kept: what a page of before was shown is not drawn by one that knows another. */
+const SHAPE = 'Vanadin-Shape'
 /** So long the server is waited for before what was kept is shown. */
 const PATIENCE_MS = 3_000
 /** So long, while it has not answered the last time. */
@@ -173,8 +175,10 @@ async function heard(request: Request, answer: Response): Promise<void> {
 async function lastSeen(request: Request): Promise<Response | undefined> {
   const store = await caches.open(SEEN)
   const kept = await store.match(request)
+  if (kept === undefined) return undefined
   // A device that never comes back shows nothing for ever.
-  if (kept === undefined || !isTooOld(kept.headers.get(SEEN_AT), Date.now())) return kept
+  const fresh = !isTooOld(kept.headers.get(SEEN_AT), Date.now())
+  if (fresh && kept.headers.get(SHAPE) === PAGES.shape) return kept
   await store.delete(request)
   return undefined
 }
@@ -184,6 +188,7 @@ async function keep(request: Request, answer: Response): Promise<void> {
   // It is kept unpacked.
   headers.delete('Content-Encoding')
   headers.set(SEEN_AT, String(Date.now()))
+  headers.set(SHAPE, PAGES.shape)
   const kept = await caches.open(SEEN)
   try {
     await kept.put(request, new Response(await answer.blob(), { status: 200, headers }))

@@ -51,7 +51,7 @@ pub use lightings::LightingPlan;
 pub use line::PlanLine;
 pub use make::{plan, plan_as_if, plan_at, plan_with};
 pub use next::Next;
-pub use odds_moved::{OddsMoved, odds_moved_last};
+pub use odds_moved::{OddsMoved, OddsThen, odds_moved_last, odds_then};
 pub use offered::Offered;
 pub use on_the_face::{
     Beginning, Beginnings, CoolingFace, FaceHeat, FaceLoad, FaceMoment, FacePart, FlamePlacement, HeatedTip,

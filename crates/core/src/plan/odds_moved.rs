@@ -3,7 +3,7 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::{Plan, plan_with};
+use super::plan_with;
 use crate::heat::SimCache;
 use crate::job::{Change, Fact, Job, Telling};
 use crate::method::Way;
@@ -32,23 +32,33 @@ const LOOKED_BACK: usize = 40;
 /// Under half of one in a hundred nobody sees it. **House**.
 const LEAST: f64 = 0.005;
 
-/// What moved the odds last, of the log's last words; nothing where none of them did, or where the way was chosen
-/// since. A plan is made for each word that is looked at.
+/// The way that is taken after some of a job's words, and how often it holds; nothing where none is taken.
+pub type OddsThen = Option<(Way, f64)>;
+
+/// Plans a job as it was after the first of its words, with what is recorded of it until now.
 #[must_use]
-pub fn odds_moved_last(job: &Job, facts: &[Fact], shop: &Shop, sims: &SimCache) -> Option<OddsMoved> {
-    let odds = |plan: &Plan| plan.methods.taken().map(|taken| (taken.way, taken.odds.mean));
-    let at = |facts: &[Fact]| -> Option<(Way, f64)> {
-        let mut then = Job::fold(job.id, facts);
-        then.record_of(job.clone());
-        odds(&plan_with(&then, shop, sims))
-    };
-    let (way, mut to) = at(facts)?;
+pub fn odds_then(job: &Job, facts: &[Fact], shop: &Shop, sims: &SimCache) -> OddsThen {
+    let mut then = Job::fold(job.id, facts);
+    then.record_of(job.clone());
+    plan_with(&then, shop, sims).methods.taken().map(|taken| (taken.way, taken.odds.mean))
+}
+
+/// What moved the odds last, of the log's last words; nothing where none of them did, or where the way was chosen
+/// since. `odds_then` is asked for the odds after the first of the words, once for each that is looked at: see
+/// [`odds_then`]; whoever keeps its answers plans nothing twice from word to word.
+#[must_use]
+pub fn odds_moved_last(
+    facts: &[Fact],
+    shop: &Shop,
+    mut odds_then: impl FnMut(&[Fact]) -> OddsThen,
+) -> Option<OddsMoved> {
+    let (way, mut to) = odds_then(facts)?;
     let telling = Telling::new(facts, shop.units);
     for index in (facts.len().saturating_sub(LOOKED_BACK)..facts.len()).rev() {
         if moves_nothing(&facts[index].change) {
             continue;
         }
-        let (before, from) = at(&facts[..index])?;
+        let (before, from) = odds_then(&facts[..index])?;
         if before != way {
             return None;
         }

@@ -1,12 +1,14 @@
 //! What is read, seen and found while the work goes on changes what is said at once.
 
+use std::collections::HashMap;
+
 use crate::common::{Bench, LIT_AT, plan};
 use rstest::rstest;
 use vanadin_core::casting::old_filler::OldFiller;
 use vanadin_core::faults::causes::Symptom;
 use vanadin_core::heat::SimCache;
 use vanadin_core::job::{BeadAt, Change, Deed, Job, Reading, TorchEntry};
-use vanadin_core::plan::{Live, Plan, odds_moved_last, status};
+use vanadin_core::plan::{Live, OddsMoved, Plan, odds_moved_last, odds_then, status};
 
 fn say(bench: &mut Bench, entry: TorchEntry, minutes: f64) {
     // 60 times: a minute of the job clock is a second.
@@ -245,28 +247,53 @@ fn a_round_that_failed_at_the_same_place_counts_against_the_next(#[case] became:
     assert!((again - first - by).abs() < 0.02, "{first} {again}");
 }
 
+fn moved_last(bench: &Bench) -> Option<OddsMoved> {
+    let (job, sims) = (bench.job(), SimCache::default());
+    odds_moved_last(&bench.facts, &bench.shop, |facts| odds_then(&job, facts, &bench.shop, &sims))
+}
+
+#[test]
+fn from_word_to_word_only_the_new_one_is_planned_for_what_moved_the_odds() {
+    let mut bench = lit();
+    bead(&mut bench, 1, 52.0);
+    let mut kept = HashMap::new();
+    let mut planned = |bench: &Bench| {
+        let (job, sims, mut count) = (bench.job(), SimCache::default(), 0);
+        let moved = odds_moved_last(&bench.facts, &bench.shop, |facts| {
+            *kept.entry(facts.len()).or_insert_with(|| {
+                count += 1;
+                odds_then(&job, facts, &bench.shop, &sims)
+            })
+        });
+        assert_eq!(moved, moved_last(bench));
+        count
+    };
+    assert!(planned(&bench) > 1);
+    assert_eq!(planned(&bench), 0);
+    say(&mut bench, TorchEntry::Peened, 52.5);
+    assert_eq!(planned(&bench), 1);
+}
+
 #[test]
 fn what_moved_the_odds_last_is_named_with_its_amount_until_it_is_taken_back() {
     let mut bench = lit();
     bead(&mut bench, 1, 52.0);
     say(&mut bench, TorchEntry::Peened, 52.5);
-    let moved =
-        |bench: &Bench| odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &SimCache::default());
     let before = bench.plan().methods.taken().unwrap().odds.mean;
     let seen = TorchEntry::Trouble { seen: Symptom::ToeCrack, cause: String::new() };
     say(&mut bench, seen, 55.0);
     let after = bench.plan().methods.taken().unwrap().odds.mean;
-    let last = moved(&bench).expect("it moved them");
+    let last = moved_last(&bench).expect("it moved them");
     assert!((last.from - before).abs() < 1e-12 && (last.to - after).abs() < 1e-12, "{last:?}");
     assert_eq!(last.moves, format!("{:.0} fewer of 100", (before - after) * 100.0));
     let fact = bench.facts.last().unwrap().id;
     assert_eq!(last.fact, fact);
     // What is noted since moves nothing.
     bench.set("note.torch", "a second pair of hands");
-    assert_eq!(moved(&bench).unwrap().fact, fact);
+    assert_eq!(moved_last(&bench).unwrap().fact, fact);
     // Struck, it has moved them back: that is the last then.
     bench.say(Change::Strike { target: fact, reason: "a scratch".to_owned() });
-    let back = moved(&bench).unwrap();
+    let back = moved_last(&bench).unwrap();
     assert_ne!(back.fact, fact);
     assert_eq!(back.moves, last.moves.replace("fewer", "more"));
 }
@@ -275,7 +302,7 @@ fn what_moved_the_odds_last_is_named_with_its_amount_until_it_is_taken_back() {
 fn a_way_that_was_chosen_since_was_moved_by_nothing_before() {
     let mut bench = Bench::hot_lever();
     bench.set("method.choice", "torch_braze");
-    assert_eq!(odds_moved_last(&bench.job(), &bench.facts, &bench.shop, &SimCache::default()), None);
+    assert_eq!(moved_last(&bench), None);
 }
 
 fn held(bench: &Bench) -> f64 {

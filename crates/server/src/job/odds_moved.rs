@@ -1,6 +1,6 @@
 //! `GET /api/jobs/<id>/odds-moved`: what moved the odds of a job last.
 
-use std::sync::{Arc, OnceLock};
+use std::sync::OnceLock;
 
 use quick_cache::sync::Cache;
 use rocket::serde::json::Json;
@@ -8,12 +8,14 @@ use rocket::{State, get};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use vanadin_core::plan::{OddsMoved, odds_moved_last};
+use vanadin_core::job::Fact;
+use vanadin_core::plan::{OddsMoved, OddsThen, odds_moved_last, odds_then};
 
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
-use crate::job_service::{JobService, work};
+use crate::job_service::{JobService, Snapshot, work};
 use crate::shop::device_units::DeviceUnits;
+use crate::wire::job::readings;
 
 /// What moved the odds last.
 #[derive(Debug, Clone, Serialize, ToSchema)]
@@ -22,14 +24,20 @@ pub struct OddsMovedSeen {
     pub moved: Option<OddsMoved>,
 }
 
-/// A job by its last word, in a shop as plans read it and as it is told.
-type OddsKey = (Uuid, Option<Uuid>, u64);
+/// A job by its last word, how much is read of it, and a shop as plans read it and as it is told.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+struct OddsKey {
+    job: Uuid,
+    last: Option<Uuid>,
+    readings: usize,
+    planned_by: u64,
+}
 
-/// Found once for each word: a plan is made for each word that is looked at.
-fn kept() -> &'static Cache<OddsKey, Arc<OddsMovedSeen>> {
-    /// Ours: some hundred bytes each.
-    const KEPT: usize = 256;
-    static FOUND: OnceLock<Cache<OddsKey, Arc<OddsMovedSeen>>> = OnceLock::new();
+/// Cache of the odds after each word: the next one asks for those before it, and they were planned then.
+fn kept() -> &'static Cache<OddsKey, OddsThen> {
+    /// Ours: some fifty bytes each.
+    const KEPT: usize = 8_192;
+    static FOUND: OnceLock<Cache<OddsKey, OddsThen>> = OnceLock::new();
     FOUND.get_or_init(|| Cache::new(KEPT))
 }
 
@@ -45,14 +53,20 @@ pub async fn odds_moved(
     jobs: &State<JobService>,
 ) -> Result<Json<OddsMovedSeen>, ApiError> {
     let seen = jobs.load_in(known(id)?, units).await?;
-    let last = seen.facts.last().map(|fact| fact.id);
-    let asked = (seen.job.id, last, seen.shop.planned_by);
-    if let Some(found) = kept().get(&asked) {
-        return Ok(Json((*found).clone()));
-    }
+    let (readings, planned_by) = (readings(&seen.job), seen.shop.planned_by);
     let sims = jobs.sims();
-    let moved = work(move || odds_moved_last(&seen.job, &seen.facts, &seen.shop.shop, &sims)).await?;
-    let found = OddsMovedSeen { moved };
-    kept().insert(asked, Arc::new(found.clone()));
-    Ok(Json(found))
+    let moved = work(move || {
+        let Snapshot { job, facts, shop, .. } = seen;
+        let then = |facts: &[Fact]| {
+            let last = facts.last().map(|fact| fact.id);
+            let key = OddsKey { job: job.id, last, readings, planned_by };
+            kept().get(&key).unwrap_or_else(|| {
+                let then = odds_then(&job, facts, &shop.shop, &sims);
+                kept().insert(key, then);
+                then
+            })
+        };
+        odds_moved_last(&facts, &shop.shop, then)
+    });
+    Ok(Json(OddsMovedSeen { moved: moved.await? }))
 }
