@@ -165,7 +165,7 @@ impl JobService {
         }
         let shop = self.shop().await?;
         let shows_c = self.bring_up_to_now(id).await?;
-        let _turn = self.lock_job(id).await;
+        let _lock = self.lock_job(id).await;
         let before = self.load_locked(id, shop.clone()).await?;
         if before.facts.iter().any(|fact| fact.id == new.id) {
             return Ok((before, Vec::new()));
@@ -241,7 +241,7 @@ impl JobService {
     /// It cannot be stored.
     pub async fn create(&self, new: NewJob) -> Result<Snapshot, ApiError> {
         let shop = self.shop().await?;
-        let _turn = self.lock_job(new.id).await;
+        let _lock = self.lock_job(new.id).await;
         let id = new.id;
         if store::exists(&self.database.pool, id).await? {
             return self.load_locked(id, shop).await;

@@ -16,7 +16,7 @@ impl JobService {
     /// It lies on the rack, is hot, or has another name: it is as it was.
     pub async fn delete(&self, id: Uuid, name: &str) -> Result<(), ApiError> {
         let shop = self.shop().await?;
-        let turn = self.lock_job(id).await;
+        let lock = self.lock_job(id).await;
         let seen = self.load_locked(id, shop).await?;
         let refuse = |field: &str, message: &str, right: &str| {
             Err(ApiError::NotAcceptable(vec![FieldProblem::new(field, message, right)]))
@@ -34,7 +34,7 @@ impl JobService {
         self.database.write(async |on| store::delete(on, id).await).await?;
         self.in_order(id);
         self.notify(News::Gone { job: id });
-        drop(turn);
+        drop(lock);
         // It is gone either way: a file that stays as large takes its room up again.
         if let Err(error) = self.database.shrink().await {
             eprintln!("vanadin: the data file stays as large as it was: {error}");

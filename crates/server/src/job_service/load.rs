@@ -162,7 +162,7 @@ impl JobService {
         if let Some(seen) = self.fresh(id, &shop) {
             return Ok(seen);
         }
-        let _turn = self.lock_job(id).await;
+        let _lock = self.lock_job(id).await;
         self.load_locked(id, shop).await
     }
 
@@ -214,7 +214,7 @@ impl JobService {
     /// # Errors
     /// They cannot be stored: nothing is taken of them.
     pub async fn add_readings(&self, id: Uuid, lit: Uuid, readings: &[Recorded]) -> Result<(), ApiError> {
-        let _turn = self.lock_job(id).await;
+        let _lock = self.lock_job(id).await;
         self.database.write(async |on| store::add_readings(on, id, lit, readings).await).await?;
         if let Some(mut kept) = self.on.cached.get(&id) {
             Arc::make_mut(&mut kept.job).read(lit, readings);
@@ -228,9 +228,9 @@ impl JobService {
     /// Reloads a job of which readings were brought in or taken out in the past; whoever looks at it
     /// is told.
     pub async fn reload_readings(&self, id: Uuid) {
-        let turn = self.lock_job(id).await;
+        let lock = self.lock_job(id).await;
         self.evict(id);
-        drop(turn);
+        drop(lock);
         self.mark_stale(id);
         // Nothing was said: whoever watches looks at everything again.
         self.notify(News::Said { job: id, revision: 0, fact: None });
@@ -247,13 +247,13 @@ impl JobService {
     /// It cannot be read or stored.
     pub async fn reproject(&self, id: Uuid) -> Result<(), ApiError> {
         let shop = self.shop().await?;
-        let _turn = self.lock_job(id).await;
+        let _lock = self.lock_job(id).await;
         let was_kept = self.on.cached.get(&id).is_some();
         let seen = self.load_locked(id, shop).await?;
         let line = seen.line(self.now_ms());
         self.database.write(async |on| projection::put(on, &line).await).await?;
         self.in_order(id);
-        // A walk over all jobs leaves on the desk what was there.
+        // A walk over all jobs leaves in the cache what was there.
         if !was_kept {
             self.evict(id);
         }
