@@ -256,7 +256,7 @@ impl JobService {
     /// # Errors
     /// It cannot be stored.
     pub async fn create_all(&self, words: Vec<ShopFact>, jobs: Vec<NewJob>) -> Result<(), ApiError> {
-        let _turn = self.on.shop_lock.lock().await;
+        let _lock = self.on.shop_lock.lock().await;
         let before = self.shop().await?;
         let later = words.into_iter().zip(before.revision + 1..);
         let said: Vec<ShopFact> = later.map(|(word, revision)| ShopFact { revision, ..word }).collect();

@@ -39,7 +39,7 @@ impl JobService {
     /// # Errors
     /// It cannot be, somebody else changed the setting, or it cannot be stored.
     pub async fn apply_to_shop(&self, said: NewShopFact) -> Result<Arc<ShopNow>, ApiError> {
-        let _turn = self.on.shop_lock.lock().await;
+        let _lock = self.on.shop_lock.lock().await;
         let shop = self.shop().await?;
         if shop.facts.iter().any(|fact| fact.id == said.id) {
             return Ok(shop);

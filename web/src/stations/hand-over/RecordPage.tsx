@@ -70,7 +70,7 @@ export function RecordPage(): ReactNode {
               theme={themeOf(shop)}
               units={shop.units}
               until={Math.max(round.readings.at(-1)?.minutes ?? 60, round.lit.frozen?.curve.at(-1)?.[0] ?? 0)}
-              top={Math.ceil((Math.max(...round.readings.map((r) => r.celsius)) * 1.15) / 50) * 50}
+              top={topOf(round)}
               plan={round.lit.frozen?.curve ?? []}
               record={round.readings}
               levels={[]}
@@ -235,6 +235,13 @@ function Notes(): ReactNode {
       ))}
     </Section>
   )
+}
+
+/** Room for what was read and for what was planned, in degC. */
+const topOf = ({ readings, lit }: Schemas['RoundSeen']): number => {
+  const planned = (lit?.frozen?.curve ?? []).map(([, celsius]) => celsius)
+  const hottest = Math.max(...readings.map((reading) => reading.celsius), ...planned)
+  return Math.ceil((hottest * 1.12) / 50) * 50
 }
 
 /** A line to be signed. */
