@@ -56,6 +56,8 @@ pub struct Heating {
     pub pace: Pace,
     /// What the flames are held back to at the hottest place; nothing where nobody looks.
     pub most_c: Option<f64>,
+    /// It goes no further once the joint is at this at its coldest; nothing where it goes on.
+    pub enough_c: Option<f64>,
     /// What each face loses in W/m²K where it is covered, whatever it is at; nothing for still air.
     pub covered_w_m2k: Option<f64>,
     /// 1; else all is lost so many times as fast, or all walls are so many times as thick.
@@ -74,6 +76,7 @@ impl Heating {
             flames,
             pace: Pace::EVEN,
             most_c: None,
+            enough_c: None,
             covered_w_m2k: None,
             loss_factor: 1.0,
             wall_factor: 1.0,

@@ -1,7 +1,10 @@
 //! Triangles over a face, with a node at each corner and in the middle of each side. Cracks are slits: their two faces
 //! have nodes of their own.
 
+use std::sync::OnceLock;
+
 use super::lines::Line;
+use super::lookup::Lookup;
 use crate::map::At;
 
 /// A triangle: its corners 0 to 2, then the middles of its sides 01, 12, 20.
@@ -30,6 +33,10 @@ pub(super) struct Mesh {
     /// Sides on the outline or a hole, with their triangle.
     pub rim: Vec<(Side, usize)>,
     pub faces: Vec<Faces>,
+    /// Once it is needed.
+    pub lookup: OnceLock<Lookup>,
+    /// A number for each node, one for each body the slits leave: once they are needed.
+    pub bodies: OnceLock<Vec<usize>>,
 }
 
 /// Which cracks are slits: others are iron.
@@ -60,23 +67,29 @@ impl Mesh {
             [twice_area(at, b, c) / whole, twice_area(a, at, c) / whole, twice_area(a, b, at) / whole]
         };
         let least = |shares: &[f64; 3]| shares.iter().copied().fold(f64::INFINITY, f64::min);
-        self.triangles
-            .iter()
-            .map(shares)
-            .enumerate()
-            .max_by(|(_, one), (_, other)| least(one).total_cmp(&least(other)))
+        let nearest = |triangles: &mut dyn Iterator<Item = usize>| {
+            triangles
+                .map(|triangle| (triangle, shares(&self.triangles[triangle])))
+                .max_by(|(_, one), (_, other)| least(one).total_cmp(&least(other)))
+        };
+        let lookup = self.lookup.get_or_init(|| Lookup::of(&self.nodes, &self.triangles));
+        nearest(&mut lookup.near(at).iter().copied())
+            .filter(|(_, shares)| least(shares) >= 0.0)
+            .or_else(|| nearest(&mut (0..self.triangles.len())))
             .filter(|(_, shares)| least(shares) > -0.5)
     }
 
     /// Nodes that hang together: a number for each, one for each body the slits leave.
-    pub fn bodies(&self) -> Vec<usize> {
-        let mut of = Groups::new(self.nodes.len());
-        for triangle in &self.triangles {
-            for node in &triangle[1..] {
-                of.unite(triangle[0], *node);
+    pub fn bodies(&self) -> &[usize] {
+        self.bodies.get_or_init(|| {
+            let mut of = Groups::new(self.nodes.len());
+            for triangle in &self.triangles {
+                for node in &triangle[1..] {
+                    of.unite(triangle[0], *node);
+                }
             }
-        }
-        (0..self.nodes.len()).map(|node| of.root(node)).collect()
+            (0..self.nodes.len()).map(|node| of.root(node)).collect()
+        })
     }
 
     /// Nodes beside each node in ascending order, itself not among them.

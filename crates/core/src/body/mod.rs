@@ -12,6 +12,7 @@ mod laid_out;
 mod laws;
 mod lines;
 mod load;
+mod lookup;
 mod margin;
 mod mesh;
 mod model;

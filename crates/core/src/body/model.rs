@@ -8,6 +8,7 @@ use super::heat::{HeatModel, HeatRun, Heating};
 use super::load::{Carried, across};
 use super::mesh::{Mesh, Slits};
 use super::slit::{Contact, opened_mm};
+use super::sparse::SIDES;
 use super::stress::Elastic;
 use super::tips::{NotReckoned, Tip, tips};
 use crate::map::At;
@@ -49,6 +50,13 @@ pub struct Cells {
     at: Vec<(usize, [f64; 6])>,
 }
 
+/// What each node is at, when, and with how much of the flames.
+type HeatAt = (Vec<f64>, f64, f64);
+
+fn warmer(celsius: &[f64], start_c: f64) -> Vec<f64> {
+    celsius.iter().map(|celsius| celsius - start_c).collect()
+}
+
 fn least(celsius: &[f64]) -> f64 {
     celsius.iter().copied().fold(f64::INFINITY, f64::min)
 }
@@ -74,14 +82,19 @@ impl FaceModel {
     /// It is heated: a look as often as is asked, and at the end.
     pub fn heated<'a>(&'a self, heating: &'a Heating) -> impl Iterator<Item = Look> + 'a {
         let mut run = HeatRun::new(&self.heat, &self.mesh, heating);
+        let mut is_enough = false;
         std::iter::from_fn(move || {
-            while run.step() {
+            let mut heats = Vec::with_capacity(SIDES);
+            while heats.len() < SIDES && !is_enough && run.step() {
                 if run.is_looked_at() {
-                    return Some(self.look(&run.celsius, (run.minutes, run.flame_share), heating.start_c));
+                    is_enough =
+                        heating.enough_c.is_some_and(|enough_c| self.joint_c(&run.celsius) >= enough_c);
+                    heats.push((run.celsius.clone(), run.minutes, run.flame_share));
                 }
             }
-            None
+            (!heats.is_empty()).then(|| self.looks(heats, heating.start_c))
         })
+        .flatten()
     }
 
     /// All of it at one temperature.
@@ -125,27 +138,36 @@ impl FaceModel {
     /// A look at a face whose heat went on by itself, so many minutes after it was at `start_c` all over.
     #[must_use]
     pub fn look_at(&self, celsius: &[f64], minutes: f64, start_c: f64) -> Look {
-        self.look(celsius, (minutes, 1.0), start_c)
+        let warmer_k = warmer(celsius, start_c);
+        let moved = self.body.moves(self.body.thermal_forces(&warmer_k));
+        self.look((celsius.to_vec(), minutes, 1.0), &warmer_k, moved)
     }
 
-    fn look(&self, celsius: &[f64], (minutes, flame_share): (f64, f64), start_c: f64) -> Look {
-        let warmer_k: Vec<f64> = celsius.iter().map(|celsius| celsius - start_c).collect();
-        let moved = self.contact.kept_apart(&self.body, self.body.moves(self.body.thermal_forces(&warmer_k)));
+    /// Several at once: the body answers all of them while each value of its factor is at hand.
+    fn looks(&self, heats: Vec<HeatAt>, start_c: f64) -> Vec<Look> {
+        let warmer_k: Vec<Vec<f64>> = heats.iter().map(|(celsius, ..)| warmer(celsius, start_c)).collect();
+        let moved = self.body.moves_each(warmer_k.iter().map(|k| self.body.thermal_forces(k)).collect());
+        let each = heats.into_iter().zip(&warmer_k).zip(moved);
+        each.map(|((heat, warmer_k), moved)| self.look(heat, warmer_k, moved)).collect()
+    }
+
+    fn look(&self, (celsius, minutes, flame_share): HeatAt, warmer_k: &[f64], moved: Vec<f64>) -> Look {
+        let moved = self.contact.kept_apart(&self.body, moved);
         Look {
             minutes,
             tips: self
                 .tips
                 .iter()
-                .map(|tip| tip.intensity(&self.body, &self.piece.iron, &moved, &warmer_k))
+                .map(|tip| tip.intensity(&self.body, &self.piece.iron, &moved, warmer_k))
                 .collect(),
             opened_mm: (0..self.piece.cracks.len())
                 .map(|crack| opened_mm(&self.mesh, crack, &moved))
                 .collect(),
-            joint_c: self.joint_c(celsius),
-            least_c: least(celsius),
+            joint_c: self.joint_c(&celsius),
+            least_c: least(&celsius),
             most_c: celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
             flame_share,
-            celsius: celsius.to_vec(),
+            celsius,
         }
     }
 
@@ -186,7 +208,17 @@ impl FaceModel {
         let rims = self.piece.rims();
         let within: Vec<Option<(usize, [f64; 3])>> =
             middles.iter().map(|at| iron_at(&rims, *at).then(|| self.mesh.find(*at)).flatten()).collect();
-        let known: Vec<usize> = (0..middles.len()).filter(|cell| within[*cell].is_some()).collect();
+        // What is nearest to a cell beside the iron has itself one beside the iron next to it.
+        let is_edge = |cell: usize| {
+            let (row, column) = (cell / columns, cell % columns);
+            let rows = row.saturating_sub(1)..=(row + 1).min(rows - 1);
+            let beside = |row: usize| {
+                row * columns + column.saturating_sub(1)..=row * columns + (column + 1).min(columns - 1)
+            };
+            rows.flat_map(beside).any(|cell| within[cell].is_none())
+        };
+        let known: Vec<usize> =
+            (0..middles.len()).filter(|cell| within[*cell].is_some() && is_edge(*cell)).collect();
         let nearest = |cell: usize| {
             let away = |other: &usize| middles[cell].distance_mm(middles[*other]);
             known.iter().copied().min_by(|a, b| away(a).total_cmp(&away(b)))
@@ -284,6 +316,22 @@ mod tests {
         let whole = pulled[1].unwrap();
         assert!(whole.mean_mpa.abs() + whole.bend_mpa < 0.05 * expected.abs(), "{whole:?}");
         assert_eq!(pulled[2], None, "no iron there");
+    }
+
+    #[test]
+    fn a_cell_beside_the_iron_is_as_the_iron_nearest_to_it() {
+        let model = strip();
+        let celsius: Vec<f64> = model.mesh.nodes.iter().map(|at| 100.0 + at.x_mm + at.y_mm).collect();
+        let look = model.look_at(&celsius, 0.0, 20.0);
+        // Cells of 20 mm, their middles at 10, 30 and so on: two rows of them above the strip, three in it.
+        let cells = model.cells((-40.0, -40.0, 600.0, 60.0), 32);
+        let shown: Vec<f64> = model.picture(&cells, &look).collect();
+        assert_eq!((cells.columns, cells.rows, shown.len()), (32, 5, 160));
+        for (cell, shown) in shown.into_iter().enumerate() {
+            let middle = |at: usize| -30.0 + 20.0 * at as f64;
+            let (x, y) = (middle(cell % 32).max(10.0), middle(cell / 32).max(10.0));
+            assert!((shown - (100.0 + x + y)).abs() < 0.01, "cell {cell}: {shown} for {x}, {y}");
+        }
     }
 
     #[test]

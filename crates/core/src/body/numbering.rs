@@ -1,6 +1,7 @@
 //! Nodes of triangles: one at each corner as far as no slit parts it, one in the middle of each side.
 
 use std::collections::BTreeMap;
+use std::sync::OnceLock;
 
 use super::lines::{Line, Pieces};
 use super::mesh::{Faces, Groups, Mesh, Nodes, Side, Slits};
@@ -76,7 +77,7 @@ impl<'a> Numbering<'a> {
             .map(|(_, (triangle, side), _)| (side_of(&triangles[*triangle], *side), *triangle))
             .collect();
         let faces = self.faces(cracks, &triangles, &nodes);
-        Mesh { nodes, triangles, walls_mm, rim, faces }
+        Mesh { nodes, triangles, walls_mm, rim, faces, lookup: OnceLock::new(), bodies: OnceLock::new() }
     }
 
     /// The two faces of each crack, also of one that is filled.

@@ -205,7 +205,7 @@ impl Factor {
 }
 
 /// Ours: so many right sides are solved while each value of the factor is at hand.
-const SIDES: usize = 4;
+pub(super) const SIDES: usize = 4;
 
 impl Factor {
     /// What solves the system for each of several right sides.
@@ -274,20 +274,23 @@ impl Symmetric {
         let mut x = guess;
         let mut rest: Vec<f64> = of.iter().zip(self.times(&x)).map(|(b, ax)| b - ax).collect();
         let enough = CLOSE * dot(of, of).sqrt();
-        let mut near = factor.solve(order, &rest);
-        let mut way = near.clone();
-        let mut along = dot(&rest, &near);
+        let is_enough = |rest: &[f64]| dot(rest, rest).sqrt() <= enough;
+        if is_enough(&rest) {
+            return Some(x);
+        }
+        let mut way = factor.solve(order, &rest);
+        let mut along = dot(&rest, &way);
         for _ in 0..MOST_ROUNDS {
-            if dot(&rest, &rest).sqrt() <= enough {
-                return Some(x);
-            }
             let turned = self.times(&way);
             let step = along / dot(&way, &turned);
             for at in 0..x.len() {
                 x[at] += step * way[at];
                 rest[at] -= step * turned[at];
             }
-            near = factor.solve(order, &rest);
+            if is_enough(&rest) {
+                return Some(x);
+            }
+            let near = factor.solve(order, &rest);
             let next = dot(&rest, &near);
             for (way, near) in way.iter_mut().zip(&near) {
                 *way = near + next / along * *way;

@@ -198,7 +198,7 @@ fn stiffness_of(mesh: &Mesh, triangle: usize, stiffness: Stiffness) -> [[f64; 12
 /// Three unknowns of each part: one node is held, and another one far from it is kept from turning round it.
 fn floating(mesh: &Mesh) -> BTreeSet<usize> {
     let mut parts: BTreeMap<usize, Vec<usize>> = BTreeMap::new();
-    for (node, body) in mesh.bodies().into_iter().enumerate() {
+    for (node, body) in mesh.bodies().iter().copied().enumerate() {
         parts.entry(body).or_default().push(node);
     }
     let mut held = BTreeSet::new();

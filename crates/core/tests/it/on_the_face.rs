@@ -81,8 +81,13 @@ impl Frame {
     fn heated(&self, at: Option<(f64, f64)>) -> FaceHeat {
         let part = self.part().unwrap();
         let at = at.map(|(x, y)| At::new(x, y));
-        face_heat(&part, &part.model().unwrap(), &FlamePlacement { at, ..FlamePlacement::default() }, false)
+        heated(&part, &FlamePlacement { at, ..FlamePlacement::default() })
     }
+}
+
+/// A part under a flame, laid out anew.
+fn heated(part: &FacePart, flame: &FlamePlacement) -> FaceHeat {
+    face_heat(part, |part| part.model().map(Arc::new), flame, false).unwrap()
 }
 
 fn states(heat: &FaceHeat) -> Vec<&str> {
@@ -283,12 +288,8 @@ fn it_speaks_in_the_units_of_whoever_asks() {
     let plan = vanadin_core::plan::plan(&frame.bench.job(), &shop).said();
     let part = face_part(&frame.bench.job(), &plan, &shop).unwrap();
     let model = part.model().unwrap();
-    let heat = face_heat(
-        &part,
-        &model,
-        &FlamePlacement { at: Some(At::new(200.0, 275.0)), ..FlamePlacement::default() },
-        false,
-    );
+    let at = Some(At::new(200.0, 275.0));
+    let heat = heated(&part, &FlamePlacement { at, ..FlamePlacement::default() });
     let begun = where_to_begin(&part, &model);
     let moments = heat.moments.iter().flat_map(|moment| [moment.told.clone(), moment.flame_words.clone()]);
     let places = begun.places.iter().map(|place| place.gap_words.clone());
@@ -511,10 +512,9 @@ impl Frame {
 fn a_flame_that_is_swept_along_a_path_is_spread_over_it() {
     let frame = Frame::new();
     let part = frame.part().unwrap();
-    let model = part.model().unwrap();
     let with = |path: &[(f64, f64)]| {
         let path = path.iter().map(|(x, y)| At::new(*x, *y)).collect();
-        face_heat(&part, &model, &FlamePlacement { path, ..FlamePlacement::default() }, false)
+        heated(&part, &FlamePlacement { path, ..FlamePlacement::default() })
     };
     let along = with(&[(60.0, 275.0), (340.0, 275.0)]);
     let once = frame.heated(Some((200.0, 275.0)));

@@ -78,9 +78,7 @@ pub async fn face_heated(
     let put = seen.job.round().flame.filter(|put| put.face == part.face);
     let said =
         put.is_some_and(|put| Some(put.at) == asked.at && put.swept == asked.swept && asked.path.len() < 2);
-    let found =
-        long_work(move || Faces::kept().model(&part).map(|model| face_heat(&part, &model, &asked, said)))
-            .await?;
+    let found = long_work(move || face_heat(&part, |part| Faces::kept().model(part), &asked, said)).await?;
     Ok(Json(match found {
         Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
         Err(why_not) => FaceHeatSeen { why_not, heat: None },

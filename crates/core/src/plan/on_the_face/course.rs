@@ -195,6 +195,7 @@ impl FacePart {
             wall_factor,
             pace,
             most_c: Some(HELD_BACK_C),
+            enough_c: Some(self.least_c),
             ..BodyHeating::new(self.ambient_c, MOST_MIN, self.flames(tried, power))
         };
         let mut looks: Vec<Look> = Vec::new();

@@ -1,5 +1,7 @@
 //! A face under one flame, moment by moment.
 
+use std::sync::Arc;
+
 use serde::Serialize;
 use uuid::Uuid;
 
@@ -92,20 +94,32 @@ const COLUMNS: usize = 48;
 /// House: moments that travel.
 const MOMENTS: usize = 12;
 /// A face under a flame, from cold until the joint is warm enough.
-#[must_use]
-pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlamePlacement, said: bool) -> FaceHeat {
+///
+/// `laid_out` lays a part out: this one, and where it matters the same with the holes that are planned.
+///
+/// # Errors
+/// A sentence: it cannot be laid out.
+pub fn face_heat(
+    part: &FacePart,
+    laid_out: impl Fn(&FacePart) -> Result<Arc<FaceModel>, String> + Sync,
+    asked: &FlamePlacement,
+    said: bool,
+) -> Result<FaceHeat, String> {
+    let model = &*laid_out(part)?;
     let path: &[At] = if asked.is_along() { &asked.path } else { &[] };
     let at = path.first().copied().or(asked.at).unwrap_or_else(|| part.joint());
     let trial = Trial { at, swept: asked.swept, path, by: As::Asked, pace: SEEN };
-    let course = part.course(model, trial);
-    // Where it matters: it is laid out once more.
     // A stronger flame in thinner walls of weaker iron: by that it is judged, not by the middle alone.
-    let strong = part.course(model, Trial { by: As::Strong, pace: TRIED, ..trial });
-    let asks = Nearness::of(strong.worst()) >= Nearness::Watch;
-    let with_holes = asks.then(|| part.with_holes()).flatten().and_then(|drilled| {
-        let model = drilled.model().ok()?;
-        Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
-    });
+    let judged = || {
+        let strong = part.course(model, Trial { by: As::Strong, pace: TRIED, ..trial });
+        let asks = Nearness::of(strong.worst()) >= Nearness::Watch;
+        let with_holes = asks.then(|| part.with_holes()).flatten().and_then(|drilled| {
+            let model = laid_out(&drilled).ok()?;
+            Some(drilled.course(&model, Trial { pace: TRIED, ..trial }).worst())
+        });
+        (strong, asks, with_holes)
+    };
+    let (course, (strong, asks, with_holes)) = side_by_side(|| part.course(model, trial), judged);
     let seen = CourseView { part, model, course: &course, places: part.places(), cools: false };
     let flame = match (asked.is_along(), asked.swept) {
         (true, _) => "swept along there",
@@ -115,14 +129,22 @@ pub fn face_heat(part: &FacePart, model: &FaceModel, asked: &FlamePlacement, sai
     let (sentence, beneath) = seen.said(&strong, with_holes, flame);
     let flames = vec![Some(at); course.looks.len()];
     let put = FlamePlace { face: part.face, at, swept: asked.swept };
-    FaceHeat {
+    Ok(FaceHeat {
         said,
         sentence,
         beneath,
         asks_much: asks,
         path: path.to_vec(),
         ..shown_of(&seen, &flames, put)
-    }
+    })
+}
+
+/// Both at once, as somebody waits for them.
+fn side_by_side<A, B: Send>(one: impl FnOnce() -> A, other: impl FnOnce() -> B + Send) -> (A, B) {
+    std::thread::scope(|scope| {
+        let other = scope.spawn(other);
+        (one(), other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)))
+    })
 }
 
 /// A course as it travels, without what is said of it; `flames` are where the flame is at each look.

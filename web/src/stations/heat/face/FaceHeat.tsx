@@ -42,7 +42,9 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   const [shown, setShown] = useState<'planned' | 'logged'>('logged')
   const lit = view.job.rounds.at(-1)?.lit != null
   const stand = [view.id, view.revision, shop.revision, shop.units] as const
-  const settled = useSettled(flame)
+  // Arrows go on moving it; a finger has put it where it stays.
+  const [moving, setMoving] = useState(false)
+  const settled = useSettled(flame, moving)
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
   const seen = useQuery({
     ...faceHeatQuery(...stand, settled),
@@ -71,11 +73,13 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
     at: flame.at ?? heat.flame,
     swept: flame.at == null ? heat.swept : flame.swept === true,
   }
-  const putAt = (place: At, moved: boolean) =>
+  const putAt = (place: At, moved: boolean) => {
+    setMoving(moved)
     setFlame((was) => {
       if (!along) return heldAt(place)
       return moved ? lastMoved(was, place) : sweptOn(was, heat.flame, place)
     })
+  }
   const begins = (
     <Begins
       said={heat.said && !seen.isPlaceholderData}
