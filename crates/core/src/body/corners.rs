@@ -31,7 +31,7 @@ fn corners(points: &[At], outer: bool, rims: &[Vec<At>]) -> Vec<InnerCorner> {
     let turn = |at: usize| {
         let [before, here, after] = [(at + count - 1) % count, at, (at + 1) % count].map(|it| points[it]);
         let (one, other) = (before.toward(here)?, here.toward(after)?);
-        Some((one.0 * other.1 - one.1 * other.0).atan2(one.0 * other.0 + one.1 * other.1))
+        Some(libm::atan2(one.0 * other.1 - one.1 * other.0, one.0 * other.0 + one.1 * other.1))
     };
     // All turns of a rim together go round once, this way or that.
     let way: f64 = (0..count).filter_map(turn).sum::<f64>().signum();

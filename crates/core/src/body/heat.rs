@@ -338,7 +338,7 @@ fn given_w(mesh: &Mesh, flames: &[Flame]) -> Vec<f64> {
         let away2 = |at: At| (at.x_mm - flame.at.x_mm).powi(2) + (at.y_mm - flame.at.y_mm).powi(2);
         // Measured from the nearest iron, so that a flame far beside the face still gives all it has.
         let nearest2 = points.iter().map(|(_, point)| away2(point.at)).fold(f64::INFINITY, f64::min);
-        let spot = |at: At| (-(away2(at) - nearest2) / (2.0 * flame.spot_mm * flame.spot_mm)).exp();
+        let spot = |at: At| libm::exp(-(away2(at) - nearest2) / (2.0 * flame.spot_mm * flame.spot_mm));
         let (area, all) = points.iter().fold((0.0, 0.0), |(area, all), (_, point)| {
             (area + point.area_mm2, all + point.area_mm2 * spot(point.at))
         });

@@ -72,7 +72,10 @@ impl Mesh {
                 .map(|triangle| (triangle, shares(&self.triangles[triangle])))
                 .max_by(|(_, one), (_, other)| least(one).total_cmp(&least(other)))
         };
-        let lookup = self.lookup.get_or_init(|| Lookup::of(&self.nodes, &self.triangles));
+        let lookup = self.lookup.get_or_init(|| {
+            let corners = |of: &Nodes| [of[0], of[1], of[2]].map(|node| self.nodes[node]);
+            Lookup::of(&self.triangles.iter().map(corners).collect::<Vec<_>>())
+        });
         nearest(&mut lookup.near(at).iter().copied())
             .filter(|(_, shares)| least(shares) >= 0.0)
             .or_else(|| nearest(&mut (0..self.triangles.len())))

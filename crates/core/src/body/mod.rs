@@ -20,8 +20,6 @@ mod numbering;
 mod opening;
 mod pull;
 mod section;
-#[cfg(test)]
-mod shapes;
 mod slit;
 mod sparse;
 mod stress;

@@ -252,7 +252,8 @@ impl FaceModel {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::body::{BodyHeating, Pace};
+    use crate::body::Hole;
+    use crate::body::mesh::twice_area;
     use crate::iron::Iron;
 
     const LONG_MM: f64 = 600.0;
@@ -270,28 +271,6 @@ mod tests {
             cracks: Vec::new(),
         })
         .unwrap()
-    }
-
-    #[test]
-    fn a_covered_face_falls_as_one_lump_does_that_loses_as_much() {
-        let model = strip();
-        let (start_c, ambient_c, h) = (300.0, 20.0, 5.0);
-        let heating = BodyHeating {
-            pace: Pace { step_s: 20.0, looks_s: 20.0, at_first: None },
-            covered_w_m2k: Some(h),
-            ..BodyHeating::new(ambient_c, 90.0, Vec::new())
-        };
-        let mut celsius = model.evenly(start_c);
-        model.goes_on(&mut celsius, &heating, |_, _| Some(false));
-        // The same by itself, a second a step: its rim loses too, as far as it is from its middle next to nothing.
-        let (iron, piece) = (Iron::Gray.properties(), &model.piece);
-        let mut lump = start_c;
-        for _ in 0..90 * 60 {
-            let heat_j_k = iron.density_kg_m3 * iron.specific_heat(lump) * piece.volume_mm3() / 1e9;
-            lump -= h * piece.surface_mm2() / 1e6 * (lump - ambient_c) / heat_j_k;
-        }
-        let mean_c = celsius.iter().sum::<f64>() / celsius.len() as f64;
-        assert!((mean_c - lump).abs() < 0.01 * (start_c - lump), "{mean_c} for {lump}");
     }
 
     #[test]
@@ -349,5 +328,47 @@ mod tests {
         let furthest =
             carried.iter().zip(along(&model)).map(|(one, other)| (one - other).abs()).fold(0.0, f64::max);
         assert!(furthest < 0.01, "{furthest}");
+    }
+
+    /// A skewed plate with a round hole and a crack.
+    fn plate() -> FlatBody {
+        let at = |(x, y): (f64, f64)| At::new(x, y);
+        FlatBody {
+            iron: Iron::Gray.properties(),
+            outline: [(-40.0, 10.0), (230.0, 0.0), (200.0, 140.0), (0.0, 160.0)].map(at).to_vec(),
+            holes: vec![Hole::Round { middle: at((120.0, 60.0)), across_mm: 40.0 }],
+            wall_mm: 12.0,
+            thick: Vec::new(),
+            cracks: vec![[(40.0, 60.0), (75.0, 100.0)].map(at).to_vec()],
+        }
+    }
+
+    #[test]
+    fn a_place_is_found_as_all_triangles_together_find_it() {
+        let piece = plate();
+        let mesh = Mesh::of(&piece, &[], Vec::new(), &Slits::All).unwrap();
+        let least = |triangle: usize, at: At| {
+            let [a, b, c] = [0, 1, 2].map(|local| mesh.nodes[mesh.triangles[triangle][local]]);
+            let shares = [twice_area(at, b, c), twice_area(a, at, c), twice_area(a, b, at)];
+            shares.into_iter().fold(f64::INFINITY, f64::min) / twice_area(a, b, c)
+        };
+        let places = (0..60).flat_map(|row| (0..60).map(move |column| (column, row)));
+        let mut beside = 0;
+        for (column, row) in places {
+            let at = At::new(-60.0 + 5.1 * f64::from(column), -12.0 + 3.1 * f64::from(row));
+            let best = (0..mesh.triangles.len()).map(|triangle| least(triangle, at)).fold(f64::MIN, f64::max);
+            match mesh.find(at) {
+                Some((triangle, shares)) => {
+                    assert!((least(triangle, at) - best).abs() < 1e-9, "at {at:?}");
+                    let there = Straight::of(&mesh, triangle).at(shares, 1.0).at;
+                    assert!(there.distance_mm(at) < 1e-6, "{there:?} for {at:?}");
+                }
+                None => {
+                    beside += 1;
+                    assert!(best <= -0.5, "at {at:?}");
+                }
+            }
+        }
+        assert!((200..2000).contains(&beside), "{beside} places lie beside it");
     }
 }

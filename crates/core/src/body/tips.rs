@@ -178,9 +178,10 @@ impl Own {
     /// Williams' first term, plane stress.
     fn of(mode: usize, iron: &IronProperties, [x, y]: [f64; 2]) -> Self {
         let r = (x * x + y * y).sqrt();
-        let turn = y.atan2(x);
-        let (s, c) = (turn / 2.0).sin_cos();
-        let (s3, c3) = (1.5 * turn).sin_cos();
+        let turn = libm::atan2(y, x);
+        let (s, c) = libm::sincos(turn / 2.0);
+        let (s3, c3) = libm::sincos(1.5 * turn);
+        let (s2, c2) = libm::sincos(turn);
         let by = 1.0 / (2.0 * std::f64::consts::PI * r).sqrt();
         let stress = match mode {
             0 => [[by * c * (1.0 - s * s3), by * s * c * c3], [by * s * c * c3, by * c * (1.0 + s * s3)]],
@@ -208,7 +209,7 @@ impl Own {
                 (-c * inner, 0.5 * s * inner + 2.0 * s * c * c)
             }
         };
-        let across_ahead = scale / r.sqrt() * (0.5 * turn.cos() * f - turn.sin() * df);
+        let across_ahead = scale / r.sqrt() * (0.5 * c2 * f - s2 * df);
         Self { gradients: [[xx, angle - across_ahead], [across_ahead, yy]], stress }
     }
 }

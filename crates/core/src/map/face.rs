@@ -93,7 +93,7 @@ pub fn circle(middle: At, radius_mm: f64) -> Vec<At> {
 pub fn circle_of(middle: At, radius_mm: f64, corners: u32) -> Vec<At> {
     (0..corners)
         .map(|corner| f64::from(corner) / f64::from(corners) * 2.0 * PI)
-        .map(|turn| middle.along((turn.cos(), turn.sin()), radius_mm))
+        .map(|turn| middle.along((libm::cos(turn), libm::sin(turn)), radius_mm))
         .collect()
 }
 

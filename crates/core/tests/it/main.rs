@@ -3,6 +3,8 @@
 mod afterwards;
 mod asked_back;
 mod bench;
+mod body_laws;
+mod body_shapes;
 mod check;
 mod common;
 mod cooling;

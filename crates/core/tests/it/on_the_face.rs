@@ -1,6 +1,7 @@
 //! The drawn face of a job as it is heated: where to begin, what opens, and why it is not reckoned.
 
-use std::sync::Arc;
+use std::collections::BTreeMap;
+use std::sync::{Arc, Mutex};
 
 use crate::common::mapped::{circle, line, plain_face};
 use crate::common::{Bench, LIT_AT, reading, set};
@@ -12,8 +13,8 @@ use vanadin_core::job::{Change, Deed, Lighting, Refusal, TorchEntry};
 use vanadin_core::map::{At, Drawn, FlamePlace, MarkKind, Shape};
 use vanadin_core::method::OwnMove;
 use vanadin_core::plan::{
-    FaceHeat, FaceMoment, FacePart, FlamePlacement, SeamPulls, WarmFace, face_heat, face_load, face_logged,
-    face_part, opens, other_ways, seam_pulls, where_to_begin,
+    Beginnings, FaceHeat, FaceMoment, FacePart, FlamePlacement, SeamPulls, WarmFace, face_heat, face_load,
+    face_logged, face_part, opens, other_ways, seam_pulls, where_to_begin,
 };
 use vanadin_core::quantity::UnitSystem;
 
@@ -304,9 +305,20 @@ fn it_speaks_in_the_units_of_whoever_asks() {
 impl Frame {
     fn pulls(&self) -> Result<SeamPulls, String> {
         let (job, plan, shop) = (self.bench.job(), self.bench.plan(), &self.bench.shop);
-        let begun = self.part().ok().map(|part| where_to_begin(&part, &part.model().unwrap()));
-        seam_pulls(&job, &plan, shop, &other_ways(&job, &plan, shop), begun.as_ref())
+        let begun = face_part(&job, &plan, shop).ok().map(|part| begun_with(&part));
+        seam_pulls(&job, &plan, shop, &other_ways(&job, &plan, shop), begun.as_deref())
     }
+}
+
+/// Where to begin, asked once of each part: a pull is asked for again and again of the same.
+fn begun_with(part: &FacePart) -> Arc<Beginnings> {
+    static KEPT: Mutex<BTreeMap<String, Arc<Beginnings>>> = Mutex::new(BTreeMap::new());
+    let of = format!("{part:?}");
+    if let Some(kept) = KEPT.lock().unwrap().get(&of) {
+        return kept.clone();
+    }
+    let begun = Arc::new(where_to_begin(part, &part.model().unwrap()));
+    KEPT.lock().unwrap().entry(of).or_insert(begun).clone()
 }
 
 #[test]

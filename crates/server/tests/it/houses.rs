@@ -1,4 +1,4 @@
-//! No module leans on one that leans on it: not in the server, not in the core.
+//! No module leans on one that leans on it, in the server as in the core; and what a room may not ask for.
 
 use std::collections::{BTreeMap, BTreeSet};
 use std::fs;
@@ -163,4 +163,34 @@ fn nothing_leans_on_what_leans_on_it(#[case] root: &str, #[case] upper: &str, #[
     }
     let circles: Vec<Vec<String>> = house.rooms.keys().filter_map(|room| house.way_back(room)).collect();
     assert!(circles.is_empty(), "{circles:#?}");
+}
+
+/// What these give differs in its last digit from machine to machine, and with it which of two triangles is made.
+const OF_THE_MACHINE: &[&str] = &[
+    "acos", "asin", "atan", "atan2", "cbrt", "cos", "cosh", "exp", "exp_m1", "hypot", "ln", "ln_1p", "log10",
+    "powf", "sin", "sin_cos", "sinh", "tan", "tanh",
+];
+
+#[test]
+fn a_drawn_face_is_reckoned_alike_on_every_machine() {
+    let core = Path::new(env!("CARGO_MANIFEST_DIR")).join("../core/src");
+    let mut files = vec![core.join("map/plane.rs"), core.join("map/face.rs"), core.join("iron/kind.rs")];
+    for room in ["body", "plan/on_the_face"] {
+        sources(&core.join(room), &mut files);
+    }
+    // What only tests walk, and what rounds a load that is told.
+    let not_asked = |path: &Path| ["body/laws.rs", "on_the_face/load.rs"].iter().any(|of| path.ends_with(of));
+    let mut found = Vec::new();
+    for path in files.iter().filter(|path| !not_asked(path)) {
+        let text = fs::read_to_string(path).unwrap();
+        let code = text.split("#[cfg(test)]").next().unwrap_or_default();
+        found.extend(
+            OF_THE_MACHINE
+                .iter()
+                .filter(|function| code.contains(&format!(".{function}(")))
+                .map(|function| format!("{} {function}", path.display())),
+        );
+    }
+    assert!(files.len() > 25, "the rooms are found: {}", files.len());
+    assert!(found.is_empty(), "{found:#?}");
 }

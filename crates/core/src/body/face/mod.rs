@@ -63,7 +63,7 @@ impl Hole {
             Self::Round { middle, across_mm } => {
                 let sides = f64::from(ROUND_SIDES);
                 let turn = 2.0 * std::f64::consts::PI / sides;
-                let same_area = (turn / turn.sin()).sqrt();
+                let same_area = (turn / libm::sin(turn)).sqrt();
                 circle_of(*middle, across_mm / 2.0 * same_area, ROUND_SIDES)
             }
             Self::Outlined(points) => points.clone(),

@@ -2,9 +2,9 @@
 
 use std::f64::consts::PI;
 
-use super::*;
-use crate::iron::Iron;
-use crate::map::At;
+use vanadin_core::body::*;
+use vanadin_core::iron::Iron;
+use vanadin_core::map::At;
 
 /// At an angle in degrees and a radius.
 fn polar(degrees: f64, radius: f64) -> At {
