@@ -2,7 +2,6 @@
 
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::Change;
-use vanadin_core::plan::plan;
 use vanadin_core::stores::weighs_kg_m3;
 
 use super::told::{Really, SampleJob};
@@ -170,7 +169,7 @@ impl Before {
     /// Rods and gas, as much as this shop really uses of them: a flame that gives less burns longer.
     fn used(&self, told: &mut SampleJob<'_>) {
         let rods = [0.0, 1.0, -1.0][self.name.len() % 3];
-        for line in plan(&told.job, told.shop).hand_over.really.lines {
+        for line in told.plan().hand_over.really.lines {
             let Some(planned) = line.planned else { continue };
             let burnt_m3 = planned / really(self.source);
             let typed = match (line.what.as_str(), weighs_kg_m3(&line.what)) {
@@ -230,7 +229,7 @@ impl Before {
         told.cover(60 * 20);
         told.unwrap();
         told.wait(60);
-        for line in plan(&told.job, told.shop).check {
+        for line in told.plan().check {
             told.set(&line.key, "ok");
         }
         told.set(

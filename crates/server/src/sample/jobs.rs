@@ -7,7 +7,6 @@ use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{Change, CheckPlace, CheckWhat, SeamReadingKind, Work};
 use vanadin_core::map::{At, MarkKind, Shape, Vertex};
-use vanadin_core::plan::plan;
 use vanadin_core::quantity::UnitSystem;
 
 use super::told::SampleJob;
@@ -332,7 +331,7 @@ pub(super) fn drill_plate(told: &mut SampleJob<'_>) {
     told.measured(a, SeamReadingKind::Depth, None, &[("at", "90"), ("depth", "4")]);
     let done =
         [(Work::Clean, None), (Work::FitUp, Some(c)), (Work::TackGroove, Some(c)), (Work::Witness, None)];
-    let work = plan(&told.job, told.shop).prep.map(|prep| prep.work).unwrap_or_default();
+    let work = told.plan().prep.map(|prep| prep.work).unwrap_or_default();
     for (what, at) in done {
         let lines = work.iter().filter(|line| line.step.what == what && (at.is_none() || line.step.at == at));
         for line in lines {
@@ -463,7 +462,7 @@ pub(super) fn points_lever(told: &mut SampleJob<'_>) {
     told.taken_of(Some(pores), drawn!("lever-pores"));
     let straight = CheckPlace { what: CheckWhat::Alignment, at: None, side: None };
     told.looked(straight, Found::OutOfLine, "0.3", None);
-    for line in plan(&told.job, told.shop).finish.lines.into_iter().filter(|line| !line.done) {
+    for line in told.plan().finish.lines.into_iter().filter(|line| !line.done) {
         told.say(Change::Tick { step: line.step, done: true });
     }
     told.set(&mark_key(pivot, "after"), "22.01");

@@ -7,12 +7,13 @@ use uuid::Uuid;
 use vanadin_core::base::day::Day;
 use vanadin_core::faults::acceptance::Found;
 use vanadin_core::field::{crack_key, face_key, mark_key, neighbour_key, picture_key};
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::{Confidence, TypedValues};
 use vanadin_core::job::{
     Change, CheckPlace, Fact, Job, Lighting, Parsed, Reading, Recorded, SeamReadingKind, TorchEntry, accept,
 };
 use vanadin_core::map::{Drawn, MarkKind, Shape};
-use vanadin_core::plan::plan;
+use vanadin_core::plan::{Plan, plan_with};
 use vanadin_core::quantity::UnitSystem;
 use vanadin_core::shop::Shop;
 use vanadin_core::simulated_thermocouple::Pad;
@@ -59,6 +60,8 @@ pub(super) struct SampleJob<'a> {
     pictures: Vec<(Uuid, Shrunk)>,
     /// What its torch and its packing really do, where that is not what the book has: the pad shows it.
     pub(super) really: Really,
+    /// Runs of the models, from word to word.
+    sims: SimCache,
 }
 
 const MINUTE_MS: i64 = 60_000;
@@ -76,12 +79,17 @@ impl<'a> SampleJob<'a> {
             wrong: None,
             pictures: Vec::new(),
             really: Really::BOOK,
+            sims: SimCache::default(),
         }
+    }
+
+    pub(super) fn plan(&self) -> Plan {
+        plan_with(&self.job, self.shop, &self.sims)
     }
 
     pub(super) fn say(&mut self, change: Change) -> Uuid {
         let id = Uuid::new_v4();
-        let allowed = || plan(&self.job, self.shop).allows(&self.job, self.at_ms.min(self.now_ms));
+        let allowed = || self.plan().allows(&self.job, self.at_ms.min(self.now_ms));
         if let Err(refused) = accept(&self.job, allowed, &change, None, "", None) {
             self.wrong.get_or_insert_with(|| anyhow!("the sample shop says {change:?}: {refused:?}"));
             return id;
@@ -235,7 +243,7 @@ impl<'a> SampleJob<'a> {
         let day = |ms: i64| Day::parse(&self.day_at(ms), None).ok();
         let until_ms = self.at_ms + until_days * 1440 * MINUTE_MS;
         let days = day(self.at_ms).zip(day(until_ms));
-        let frozen = days.and_then(|(on, until)| plan(&self.job, self.shop).estimate(on, until));
+        let frozen = days.and_then(|(on, until)| self.plan().estimate(on, until));
         let until = self.day_at(until_ms);
         self.say(Change::Estimate { until, frozen: frozen.map(Box::new) });
     }
@@ -247,7 +255,7 @@ impl<'a> SampleJob<'a> {
     /// Lights up and lets the simulated pad run, laying every bead of the plan so many minutes apart.
     pub(super) fn heat(&mut self, every_min: i64) {
         self.set("prep.done", "holes,groove,inside,penetrant,paint");
-        let frozen = Some(Box::new(plan(&self.job, self.shop).frozen()));
+        let frozen = Some(Box::new(self.plan().frozen()));
         let from_ms = self.at_ms;
         self.say(Change::Light {
             speed: 1.0,
@@ -256,7 +264,7 @@ impl<'a> SampleJob<'a> {
             what: Lighting::Main,
             without: Vec::new(),
         });
-        let now = plan(&self.job, self.shop);
+        let now = self.plan();
         let ready = now.lines.first().map_or(0.0, |line| line.beads_from);
         let (beads, peens) = now.torch.map_or((0, false), |torch| (torch.planned, torch.peen));
         self.at_ms = from_ms + (ready * 60_000.0) as i64;
@@ -291,7 +299,7 @@ impl<'a> SampleJob<'a> {
 
     pub(super) fn record(&mut self, covered_ms: i64) {
         let until_ms = self.at_ms.min(self.now_ms);
-        let now = plan(&self.job, self.shop);
+        let now = self.plan();
         let Some(mut pad) = Pad::on(&self.job, &now, self.shop) else { return };
         let due = pad.advance_to(pad.minutes_at(until_ms));
         if let Some(round) = self.job.rounds.last_mut() {

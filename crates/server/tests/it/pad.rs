@@ -1,5 +1,7 @@
 //! The simulated pad on the sample's hot job.
 
+use std::sync::LazyLock;
+
 use vanadin::sample_jobs;
 use vanadin_core::field::{FieldState, FieldValue};
 use vanadin_core::heat::TOUCH_C;
@@ -12,12 +14,13 @@ const NOW_MS: i64 = 1_800_000_000_000;
 
 /// The sample's hot job as it was when it was lit, with the first `keep` of its torch entries.
 fn lit_job(keep: usize) -> (Shop, Job) {
-    let (shop, jobs) = sample_jobs(NOW_MS).unwrap();
-    let mut job = jobs.into_iter().find(|job| job.name().contains("Letterpress")).unwrap();
+    static SAMPLE: LazyLock<(Shop, Vec<Job>)> = LazyLock::new(|| sample_jobs(NOW_MS).unwrap());
+    let (shop, jobs) = &*SAMPLE;
+    let mut job = jobs.iter().find(|job| job.name().contains("Letterpress")).unwrap().clone();
     let round = job.rounds.last_mut().unwrap();
     round.log.truncate(keep);
     round.readings.clear();
-    (shop, job)
+    (shop.clone(), job)
 }
 
 fn pad(shop: &Shop, job: &Job) -> Pad {

@@ -12,6 +12,8 @@ use serde_json::{Value, json};
 use tempfile::TempDir;
 use uuid::Uuid;
 
+use crate::common::fill;
+
 /// How long something may take on a busy machine.
 const PATIENCE: Duration = Duration::from_secs(60);
 const KEY: &str = "the-key-of-the-bench-logger";
@@ -158,6 +160,14 @@ fn folder() -> TempDir {
     tempfile::tempdir().unwrap()
 }
 
+/// With the sample shop of that morning in it.
+async fn filled() -> TempDir {
+    let folder = folder();
+    fill(folder.path()).await;
+    folder
+}
+
+/// When the sample shop is filled.
 const MORNING: &str = "2027-01-15T08:00";
 
 #[tokio::test]
@@ -182,8 +192,8 @@ async fn a_part_that_is_lit_warms_as_its_stand_in_reads_each_ten_seconds_of_the_
 
 #[tokio::test]
 async fn where_a_logger_reads_the_stand_in_is_ended_and_nothing_is_made_up_beside_it() {
-    let folder = folder();
-    let server = Running::start(folder.path(), MORNING, &["--demo"]);
+    let folder = filled().await;
+    let server = Running::start(folder.path(), MORNING, &["--stand-ins"]);
     let hot = eventually("a stand-in", async || server.stand_ins().iter().next().copied()).await;
     let key = json!({ "id": Uuid::new_v4(), "change": { "kind": "set", "key": "shop.logger", "typed": KEY,
         "shown_in": "metric" } });
@@ -207,8 +217,8 @@ async fn where_a_logger_reads_the_stand_in_is_ended_and_nothing_is_made_up_besid
 
 #[tokio::test]
 async fn it_ends_with_the_server_however_that_goes_and_the_next_one_goes_on_without_a_gap() {
-    let folder = folder();
-    let mut server = Running::start(folder.path(), MORNING, &["--demo"]);
+    let folder = filled().await;
+    let mut server = Running::start(folder.path(), MORNING, &["--stand-ins"]);
     let job = server.light().await;
     let before = eventually("readings", async || {
         let readings = server.readings(&job).await;
@@ -237,8 +247,8 @@ async fn it_ends_with_the_server_however_that_goes_and_the_next_one_goes_on_with
 
 #[tokio::test]
 async fn where_everybody_is_asked_it_comes_in_by_a_key_of_its_own_and_its_words_show_none() {
-    let folder = folder();
-    let mut server = Running::start(folder.path(), MORNING, &["--demo", "--closed"]);
+    let folder = filled().await;
+    let mut server = Running::start(folder.path(), MORNING, &["--stand-ins", "--closed"]);
     let stand_in = eventually("a stand-in", async || server.stand_ins().iter().next().copied()).await;
     let words = fs::read_to_string(format!("/proc/{stand_in}/cmdline")).unwrap();
     assert!(words.contains("stand-in") && !words.contains("--key"), "{words}");
