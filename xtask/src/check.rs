@@ -27,7 +27,7 @@ const SMOKE: &[&str] = &[
     "torch::on_a_phone_a_cold_seam_is_read_at_arms_length",
 ];
 
-/// Browsers that are driven at the same time: what they wait for is mostly not this machine.
+/// Servers that are asked, and browsers that are driven, at the same time: what they wait for is mostly not this machine.
 const AT_A_TIME: &str = "4";
 
 #[derive(Clone, Copy, PartialEq)]
@@ -67,7 +67,7 @@ fn checked(how: How, times: &Times) -> Done {
         of_it.iter().try_for_each(|binary| run_tests(package, binary, words, times))
     };
     times.of("core", || run("core", &[]))?;
-    times.of("server", || run("server", &[]))?;
+    times.of("server", || run("server", &["--test-threads", AT_A_TIME]))?;
     times.of("xtask", || run("xtask", &[]))?;
     times.of("browser", || match how {
         How::Whole => run("e2e", &["--test-threads", AT_A_TIME]),

@@ -6,6 +6,7 @@ use crate::faults::acceptance::Checked;
 use crate::finish::CoatedWith;
 use crate::method::customs::Blend;
 use serde::Serialize;
+use uuid::Uuid;
 
 use super::looked::duty;
 use super::part::PartFacts;
@@ -39,7 +40,8 @@ pub struct FinishLine {
     /// "7 min, then 24 h to dry"
     pub time_words: String,
     pub done: bool,
-    /// Dry from then on, UTC in ms since 1970; nothing for what needs no drying, or is not done.
+    /// Dry from then on, UTC in ms since 1970; left out for what needs no drying, or is not done.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dry_at_ms: Option<i64>,
 }
 
@@ -49,6 +51,12 @@ pub struct FinishLine {
 pub struct FinishPlace {
     /// "A, second side"; "all of it" for what is done once.
     pub words: String,
+    /// Of each of its steps; left out for what is done once.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at: Option<Uuid>,
+    /// Of each of its steps, the second side; left out for the first.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub number: Option<u32>,
     pub steps: Vec<FinishChoice>,
 }
 
@@ -56,7 +64,7 @@ pub struct FinishPlace {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FinishChoice {
-    pub step: WorkStep,
+    pub what: Work,
     /// "Crown down"
     pub word: String,
     pub chosen: bool,
@@ -74,7 +82,7 @@ pub struct FinishPlan {
     /// Straps that make up for what a joint does not stand.
     pub straps: Vec<StrapPlan>,
     /// Cracks whose seams are finished one way or another.
-    pub seams: Vec<uuid::Uuid>,
+    pub seams: Vec<Uuid>,
 }
 
 /// What a finish is made from.
@@ -212,10 +220,15 @@ impl FinishInputs<'_> {
     /// What can be taken out and put in at a place.
     fn place(&self, seam: &SeamPlan, side: u32, crown: Crown) -> FinishPlace {
         let choice = |step: FinishStep| {
-            let (at, chosen) = (step_at(seam, side, step), self.is_taken((seam, side), step));
-            FinishChoice { step: at, word: at.what.word().to_owned(), chosen }
+            let what = what_of(step);
+            FinishChoice { what, word: what.word().to_owned(), chosen: self.is_taken((seam, side), step) }
         };
-        FinishPlace { words: place_of(seam, side), steps: every_step(crown).map(choice).to_vec() }
+        FinishPlace {
+            words: place_of(seam, side),
+            at: Some(seam.id),
+            number: number_of(side),
+            steps: every_step(crown).map(choice).to_vec(),
+        }
     }
 }
 
@@ -227,16 +240,24 @@ fn place_of(seam: &SeamPlan, side: u32) -> String {
     }
 }
 
-fn step_at(seam: &SeamPlan, side: u32, step: FinishStep) -> WorkStep {
-    let what = match step {
+fn what_of(step: FinishStep) -> Work {
+    match step {
         FinishStep::CrownDown(_) => Work::CrownDown,
         FinishStep::Even(_) => Work::Even,
         FinishStep::Flat(_) => Work::Flat,
         FinishStep::Round(_) => Work::Round,
         FinishStep::Skin(_) => Work::Skin,
         FinishStep::EdgesBroken(_) => Work::EdgesBroken,
-    };
-    WorkStep { what, at: Some(seam.id), number: (side > 1).then_some(side) }
+    }
+}
+
+/// Of a side, as its steps name it.
+fn number_of(side: u32) -> Option<u32> {
+    (side > 1).then_some(side)
+}
+
+fn step_at(seam: &SeamPlan, side: u32, step: FinishStep) -> WorkStep {
+    WorkStep { what: what_of(step), at: Some(seam.id), number: number_of(side) }
 }
 
 /// Flux and slag come off all of it at once.
@@ -364,10 +385,15 @@ pub(crate) fn finish_plan(inputs: FinishInputs<'_>) -> FinishPlan {
         inputs.places().map(|(seam, side, crown)| inputs.place(seam, side, crown)).collect();
     if fluxed {
         let word = Work::SlagOff.word().to_owned();
-        let steps = vec![FinishChoice { step: SLAG_OFF, word, chosen: slag_off }];
-        places.push(FinishPlace { words: "all of it".to_owned(), steps });
+        let steps = vec![FinishChoice { what: SLAG_OFF.what, word, chosen: slag_off }];
+        places.push(FinishPlace {
+            words: "all of it".to_owned(),
+            at: SLAG_OFF.at,
+            number: SLAG_OFF.number,
+            steps,
+        });
     }
-    let mut seams: Vec<uuid::Uuid> = inputs.places().map(|(seam, _, _)| seam.id).collect();
+    let mut seams: Vec<Uuid> = inputs.places().map(|(seam, _, _)| seam.id).collect();
     seams.dedup();
     FinishPlan { words: words(&lines, &inputs, units), straps: inputs.straps.to_vec(), places, seams, lines }
 }

@@ -197,6 +197,7 @@ fn a_step_is_taken_out_and_another_put_in_each_with_its_minutes() {
     let place = &bench.plan().finish.places[0];
     let chosen: Vec<&str> = place.steps.iter().filter(|it| it.chosen).map(|it| it.word.as_str()).collect();
     assert_eq!((place.words.as_str(), chosen), ("A", vec!["Crown down", "Edges broken"]));
+    assert_eq!((place.at, place.number), (Some(crack), None));
     // What is no step of the finish is none here.
     let drill = Change::FinishStep { step: step(Work::Drill, Some(crack)), taken: false };
     assert!(bench.try_say(drill, LIT_AT, None).is_err());

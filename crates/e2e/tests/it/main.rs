@@ -2,6 +2,7 @@
 
 mod accessibility;
 mod afterwards;
+mod bead_by_bead;
 mod check;
 mod counted;
 mod drawing;

@@ -13,7 +13,7 @@ async fn text_px(browser: &Browser, test_id: &str) -> anyhow::Result<f64> {
     browser.run(&script).await?.as_f64().context("no size")
 }
 
-async fn entries(browser: &Browser, job: &str) -> anyhow::Result<Vec<Value>> {
+pub async fn entries(browser: &Browser, job: &str) -> anyhow::Result<Vec<Value>> {
     let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
     let facts = history["facts"].as_array().context("no facts")?.clone();
     Ok(facts.into_iter().map(|fact| fact["change"]["entry"].clone()).filter(|it| !it.is_null()).collect())
@@ -210,57 +210,6 @@ async fn a_helper_holds_the_flame_on_the_joint_and_the_part_is_kept_warm_over_th
     phone.press("More").await?;
     phone.press("Flame held on the joint").await?;
     eventually("held again it does not", async || Ok(!clocks().await?.contains("out_of_heat"))).await
-}
-
-#[tokio::test]
-async fn a_cold_seam_of_twenty_beads_is_led_with_its_waits() -> anyhow::Result<()> {
-    let server = Server::start(true)?;
-    let browser = Browser::open(1280, 800).await?;
-    let job = ready_lug(&browser, &server, "cold").await?;
-    for (key, typed) in [
-        ("part.mass", "30 kg"),
-        ("part.length", "400"),
-        ("part.width", "200"),
-        ("part.height", "60"),
-        ("part.wall", "6"),
-    ] {
-        browser.say(&job, set(key, typed)).await?;
-    }
-    let view = browser.view(&job).await?;
-    let crack = view["plan"]["cracks"][0]["id"].as_str().context("no crack")?.to_owned();
-    browser.say(&job, set(&format!("crack.{crack}.length"), "120")).await?;
-    browser.say(&job, json!({ "kind": "light", "speed": 60 })).await?;
-    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
-    let torch = browser.view(&job).await?["plan"]["torch"].clone();
-    let planned = torch["planned"].as_u64().context("beads")?;
-    assert!(planned >= 20, "{planned} beads");
-    // How often it is seen to wait hangs on the machine: that it has to is told beforehand.
-    assert!(torch["beads"]["waiting_min"].as_f64().is_some_and(|minutes| minutes > 0.0), "{torch}");
-    browser.sees(torch["beads"]["waits_words"].as_str().context("waits")?).await?;
-    for number in 1..=planned {
-        eventually(&format!("bead {number} may be laid"), async || {
-            let next = browser.text("torch-next").await?;
-            Ok(next.starts_with(&format!("Lay bead {number}.")))
-        })
-        .await?;
-        browser.press_test_id("torch-main").await?;
-        eventually("it is peened while it glows", async || {
-            Ok(browser.text("torch-next").await?.starts_with(&format!("Peen bead {number}")))
-        })
-        .await?;
-        browser.press("Peened").await?;
-    }
-    eventually("all are in", async || Ok(browser.text("torch-next").await?.starts_with("Cover it"))).await?;
-    let mut places: Vec<String> = entries(&browser, &job)
-        .await?
-        .iter()
-        .filter(|entry| entry["kind"] == "bead")
-        .map(|entry| entry["at"].to_string())
-        .collect();
-    places.sort();
-    places.dedup();
-    assert_eq!(places.len() as u64, planned, "each at a place of its own");
-    Ok(())
 }
 
 #[tokio::test]

@@ -3800,7 +3800,7 @@ export interface components {
         /** @description A step that is taken, or could be. */
         FinishChoice: {
             chosen: boolean;
-            step: components["schemas"]["WorkStep"];
+            what: components["schemas"]["Work"];
             /** @description "Crown down" */
             word: string;
         };
@@ -3811,7 +3811,7 @@ export interface components {
             done: boolean;
             /**
              * Format: int64
-             * @description Dry from then on, UTC in ms since 1970; nothing for what needs no drying, or is not done.
+             * @description Dry from then on, UTC in ms since 1970; left out for what needs no drying, or is not done.
              */
             dry_at_ms?: number | null;
             /**
@@ -3832,6 +3832,16 @@ export interface components {
         };
         /** @description The steps there are at a place, each in or out. */
         FinishPlace: {
+            /**
+             * Format: uuid
+             * @description Of each of its steps; left out for what is done once.
+             */
+            at?: string | null;
+            /**
+             * Format: int32
+             * @description Of each of its steps, the second side; left out for the first.
+             */
+            number?: number | null;
             steps: components["schemas"]["FinishChoice"][];
             /** @description "A, second side"; "all of it" for what is done once. */
             words: string;

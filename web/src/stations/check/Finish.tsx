@@ -23,7 +23,7 @@ export function Finish({ ready }: { ready: boolean }): ReactNode {
     return said.choices.find((it) => it.id === said.typed)?.label.toLowerCase() ?? 'as usual'
   }
   // What was just pressed counts before the server has it.
-  const isTaken = ({ step, chosen }: Schemas['FinishChoice']): boolean => {
+  const isTaken = (step: Schemas['WorkStep'], chosen: boolean): boolean => {
     const said = waiting.findLast(
       ({ change }) => change.kind === 'finish_step' && stepKey(change.step) === stepKey(step),
     )
@@ -91,22 +91,27 @@ export function Finish({ ready }: { ready: boolean }): ReactNode {
           <Field name="finish.coat" />
           <Field name="finish.putty" />
         </div>
-        {places.map((place) => (
-          <div key={place.words}>
-            <p className="label mb-1">Steps, {place.words}</p>
-            <Marks
-              label={`Steps, ${place.words}`}
-              choices={place.steps.map(({ step, word }) => ({ id: stepKey(step), label: word }))}
-              chosen={place.steps.filter(isTaken).map(({ step }) => stepKey(step))}
-              onChoose={(ids) => {
-                for (const it of place.steps) {
-                  const taken = ids.includes(stepKey(it.step))
-                  if (taken !== isTaken(it)) say({ kind: 'finish_step', step: it.step, taken })
-                }
-              }}
-            />
-          </div>
-        ))}
+        {places.map(({ words: of, steps, ...where }) => {
+          const stepOf = (what: Schemas['Work']) => ({ what, ...where })
+          const taken = steps.filter(({ what, chosen }) => isTaken(stepOf(what), chosen)).map((it) => it.what)
+          return (
+            <div key={of}>
+              <p className="label mb-1">Steps, {of}</p>
+              <Marks
+                label={`Steps, ${of}`}
+                choices={steps.map(({ what, word }) => ({ id: what, label: word }))}
+                chosen={taken}
+                onChoose={(ids) => {
+                  for (const { what } of steps) {
+                    const is = ids.includes(what)
+                    if (is !== taken.includes(what))
+                      say({ kind: 'finish_step', step: stepOf(what), taken: is })
+                  }
+                }}
+              />
+            </div>
+          )
+        })}
       </Fold>
     </section>
   )

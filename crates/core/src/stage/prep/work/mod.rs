@@ -35,6 +35,7 @@ pub struct WorkLine {
     pub done: bool,
     /// What this work shows of the iron by the way, where nobody has said it yet: the chip of a hole, the sparks of
     /// a cut.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tells: Option<LookTest>,
 }
 
