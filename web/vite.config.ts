@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig, type Plugin } from 'vite'
+import type { Plugin } from 'vite'
+import { defineConfig } from 'vitest/config'
 
 /** Beside each script and style the same in small: the server sends that to whoever can read it. */
 function small(): Plugin {
@@ -41,6 +42,17 @@ function pages(): Plugin {
   }
 }
 
+/** What needs a page, or stands in for what all share. */
+const ALONE = [
+  'src/**/*.test.tsx',
+  'src/api/look-for-it.test.ts',
+  'src/api/queue/{outbox,pictures}.test.ts',
+  'src/job/asked-once.test.ts',
+  'src/places/ledger/keep-coupon-picture.test.ts',
+  'src/places/reckoner/kept.test.ts',
+  'src/sw/*.test.ts',
+]
+
 export default defineConfig({
   // The worker is a file of its own: what it and the pages say to each other stands here.
   define: {
@@ -50,6 +62,22 @@ export default defineConfig({
     ASKED_BEFORE: JSON.stringify('Vanadin-Asked-Before'),
   },
   plugins: [react(), tailwindcss(), pages(), small()],
+  test: {
+    pool: 'threads',
+    projects: [
+      { extends: true, test: { name: 'each file alone', include: ALONE } },
+      {
+        extends: true,
+        test: {
+          name: 'in one go',
+          include: ['src/**/*.test.ts'],
+          exclude: ALONE,
+          isolate: false,
+          unstubGlobals: true,
+        },
+      },
+    ],
+  },
   // While the pages are worked on: `npx vite` here, the server beside it.
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
   build: {

@@ -48,13 +48,12 @@ fn checked(how: How, times: &Times) -> Done {
     times.of("packages", || beside(steps::debian, steps::web_packages))?;
     // The pages before anything that carries them.
     times.of("pages", steps::web_pages)?;
-    times.of("formats", || {
-        steps::cargo(&["fmt", "--all", "--check"])?;
-        npx(&["prettier", "--check", "--cache", "--log-level", "warn", "src"])
-    })?;
-    // Two hands: what looks at the pages, and what compiles.
+    // Two hands: what reads, and what compiles.
     beside(
-        || times.of("web: types, linters, units (beside the build)", web_checks),
+        || {
+            times.of("formats (beside the build)", formats)?;
+            times.of("web: types, linters, units (beside the build)", web_checks)
+        },
         || times.of("build", || build(how)),
     )?;
     times.of("types of the API", steps::stale_api)?;
@@ -97,6 +96,11 @@ fn beside(one: impl FnOnce() -> Done + Send, other: impl FnOnce() -> Done) -> Do
 
 fn npx(words: &[&str]) -> Done {
     steps::run(&web(), "npx", words)
+}
+
+fn formats() -> Done {
+    steps::cargo(&["fmt", "--all", "--check"])?;
+    npx(&["prettier", "--check", "--cache", "--log-level", "warn", "src"])
 }
 
 /// Types, linters and units of the pages. Nothing is done again where nothing of it changed since it passed.
@@ -158,7 +162,8 @@ fn test_binaries(how: How) -> Result<BTreeMap<String, Vec<PathBuf>>, String> {
 /// The folder of the crate that a manifest is of: its tests may have one of their own in it.
 fn crate_of(manifest: &Path) -> String {
     let folder = manifest.parent().unwrap_or(manifest);
-    let of = if folder.ends_with("tests") { folder.parent().unwrap_or(folder) } else { folder };
+    let apart = ["tests", "units"].iter().any(|it| folder.ends_with(it));
+    let of = if apart { folder.parent().unwrap_or(folder) } else { folder };
     of.file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned())
 }
 
@@ -226,6 +231,7 @@ mod tests {
     #[test]
     fn tests_that_are_a_crate_of_their_own_are_those_of_what_they_test() {
         assert_eq!(crate_of(Path::new("/x/crates/core/tests/Cargo.toml")), "core");
+        assert_eq!(crate_of(Path::new("/x/crates/core/units/Cargo.toml")), "core");
         assert_eq!(crate_of(Path::new("/x/crates/server/Cargo.toml")), "server");
         assert_eq!(crate_of(Path::new("/x/xtask/Cargo.toml")), "xtask");
     }

@@ -36,6 +36,7 @@ pub struct FinishLine {
     /// What may hurt or spoil it; empty where nothing does.
     pub care: String,
     /// Of hands, in min.
+    #[serde(skip)]
     pub minutes: f64,
     /// "7 min, then 24 h to dry"
     pub time_words: String,

@@ -2062,21 +2062,12 @@ export interface components {
         BeadsPlan: {
             /** @description Those to be laid, in their order: the first is the next. Where it never comes to its end there is none. */
             ahead: components["schemas"]["NextBead"][];
-            /**
-             * Format: double
-             * @description Of all that is to be laid, in min.
-             */
-            arc_min: number;
             /** @description What can be said at once of them, the least first: a layer, a side, a seam. Empty where one bead is left of it. */
             at_once: components["schemas"]["AtOnce"][];
-            /** Format: double */
-            elapsed_min: number;
             /** @description Why there is no order: the heat does not reach, or it never falls under the most. Empty else. */
             never: string;
             reheats: number;
             seams: components["schemas"]["SeamStrip"][];
-            /** Format: double */
-            waiting_min: number;
             /** @description "In this order 9 min of waiting, from end to end 12." Empty where nothing is waited for. */
             waits_words: string;
         };
@@ -2878,16 +2869,9 @@ export interface components {
                 number,
                 number
             ][];
-            /** Format: double */
-            fastest_k_per_h: number;
             going?: components["schemas"]["Going"] | null;
             /** @description "lets through 20 % more than usual, by 20 coolings here"; empty where nothing was learned of it. */
             learned: string;
-            /**
-             * Format: double
-             * @description Nothing where the method sets none.
-             */
-            limit_k_per_h?: number | null;
             packing: string;
             sentence: string;
             /** Format: double */
@@ -3056,18 +3040,11 @@ export interface components {
         /** @description One crack, as far as it is known. */
         CrackPlan: {
             becomes: components["schemas"]["CrackFate"];
-            /** @description Everything the later stages need is known. */
-            complete: boolean;
             ends: components["schemas"]["EndPlan"][];
             found_by?: components["schemas"]["FoundBy"] | null;
             found_in_round: number;
             /** @description It runs from edge to edge: it parts the casting. */
             full_break: boolean;
-            /** @description The groove as it was really ground: depth, and width at the face. */
-            ground_mm?: [
-                number,
-                number
-            ] | null;
             /** Format: uuid */
             id: string;
             /**
@@ -3079,11 +3056,6 @@ export interface components {
             /** @description It lies on a face of the map. */
             on_map: boolean;
             piece?: components["schemas"]["PieceState"] | null;
-            /**
-             * Format: double
-             * @description What its groove is run out further than the crack itself.
-             */
-            run_out_mm: number;
             wall_guessed: boolean;
             /**
              * Format: double
@@ -3276,15 +3248,8 @@ export interface components {
             blind: boolean;
             /** @description It was drilled: the figures are those of the hole that is there. */
             drilled: boolean;
-            /**
-             * Format: double
-             * @description On the other side of the wall the tip lies so much further on: the hole is measured from there.
-             */
-            further_mm: number;
             grown?: components["schemas"]["Grown"] | null;
             kind?: components["schemas"]["EndKind"] | null;
-            /** @description What it runs into, where that is on the map: "crack A", "bolt hole 2". */
-            meets: string;
             /** @description left, right, upper, lower, first or last, as one looks at it. */
             name: string;
             run_out?: components["schemas"]["RunOut"] | null;
@@ -3814,11 +3779,6 @@ export interface components {
              * @description Dry from then on, UTC in ms since 1970; left out for what needs no drying, or is not done.
              */
             dry_at_ms?: number | null;
-            /**
-             * Format: double
-             * @description Of hands, in min.
-             */
-            minutes: number;
             /** @description "A, second side"; empty for the whole part. */
             place: string;
             sentence: string;
@@ -4084,20 +4044,8 @@ export interface components {
         };
         /** @description One of the gases that a heating burns. */
         GasPlan: {
-            /** Format: double */
-            flow_m3_h: number;
-            /**
-             * Format: double
-             * @description In the cylinders that are here; nothing while nobody has counted one of them.
-             */
-            have_m3?: number | null;
             /** @description As the stores call it: `propane`. */
             kind: string;
-            /**
-             * Format: double
-             * @description With its reserve, in m³.
-             */
-            need_m3: number;
             /** @description It runs out before all is done: warm, soaked, reheated, and what comes after the last bead. */
             short: boolean;
             /** @description "Propane: 1.2 m³ with its reserve, 4.1 m³ here: lasts 3 h 30 of burning." */
@@ -4378,11 +4326,6 @@ export interface components {
             ][];
             /** @description How hard the edge gets, with and without the preheat; empty for what does not melt the iron. */
             edge: string;
-            /**
-             * Format: double
-             * @description Share of the flame swept evenly over the part.
-             */
-            even_share: number;
             /** @description What it burns, against what is here. */
             gas: components["schemas"]["GasPlan"][];
             /**
@@ -4392,11 +4335,6 @@ export interface components {
             good_to: number;
             /** @description What helps it: empty, `covered`, or the id of a second flame. */
             help?: string;
-            /**
-             * Format: double
-             * @description Of its full flame while it soaks and waits.
-             */
-            hold_share: number;
             infrared?: components["schemas"]["InfraredPlan"] | null;
             /** @description "21 % less than usual, by 20 heatings here"; empty where nothing was learned of it. */
             learned: string;
@@ -4427,11 +4365,6 @@ export interface components {
             runs_on: components["schemas"]["RunsOn"][];
             /** @description What is said of the heating, in a sentence. */
             sentence: string;
-            /**
-             * Format: double
-             * @description How far the coldest place stays under the target, in K; 0 where it gets there.
-             */
-            short_k: number;
             /** Format: double */
             soak_minutes: number;
             source: string;
@@ -4449,20 +4382,10 @@ export interface components {
             sticks: string;
             /** Format: double */
             target_c: number;
-            /**
-             * Format: double
-             * @description Of its full flame while it heats: turned down to what the part stands.
-             */
-            throttle: number;
             /** @description "1 h 12 and a soak of 20 min"; empty where nothing is heated. */
             timing: string;
             /** @description Every heat at hand, tried on this part; those it goes by in front. */
             tried: components["schemas"]["TriedHeat"][];
-            /**
-             * @description More power than was reckoned, within what the model is good to, would reach it: it may be lit by
-             *     somebody who answers for it.
-             */
-            within_the_estimate: boolean;
         };
         /**
          * @description A step of the heat.
@@ -5513,21 +5436,11 @@ export interface components {
         };
         /** @description Metal that is missing. */
         MissingPlan: {
-            /**
-             * Format: double
-             * @description Of it the first layer, over all of the bond face.
-             */
-            butter_cm3?: number | null;
             /** Format: uuid */
             mark: string;
             name: string;
             patch?: components["schemas"]["PatchPlan"] | null;
             sentence: string;
-            /**
-             * Format: double
-             * @description With what is left to be machined off; nothing while it is not known how thick it is.
-             */
-            volume_cm3?: number | null;
         };
         /** @description A figure that moved between two plans. */
         Moved: {
@@ -6736,45 +6649,15 @@ export interface components {
         };
         /** @description The work before the heat. */
         PrepPlan: {
-            /**
-             * Format: double
-             * @description How long each is; 0 for a way without heat.
-             */
-            bead_mm: number;
             /** Format: int32 */
             beads: number;
             /** @description The filler by class and size; empty for pins. */
             filler: string;
             /**
-             * Format: double
-             * @description Of the volume what is of this filler: all of it, where nothing else is laid over it.
-             */
-            first_cm3: number;
-            /**
-             * Format: double
-             * @description Filler that is laid, in g; 0 for pins.
-             */
-            laid_g: number;
-            /**
-             * Format: double
-             * @description Minutes that arc or rod lay metal, without the waits.
-             */
-            laying_min: number;
-            /**
              * Format: int32
              * @description Locks across the cracks.
              */
             locks: number;
-            /**
-             * Format: double
-             * @description Filler to have at hand, in g; 0 for pins.
-             */
-            metal_g: number;
-            /**
-             * Format: double
-             * @description Of the volume what builds up missing metal.
-             */
-            missing_cm3: number;
             over_it?: components["schemas"]["OverIt"] | null;
             /** Format: int32 */
             pins: number;
@@ -6786,8 +6669,6 @@ export interface components {
             seams: components["schemas"]["SeamPlan"][];
             /** @description What has to be said to be done before it is lit: ids of `prep.done`, with what is still open. */
             to_do: components["schemas"]["PrepItem"][];
-            /** Format: double */
-            volume_cm3: number;
             way: components["schemas"]["Way"];
             /** @description What to do, in order; of the chosen way only. */
             work: components["schemas"]["WorkLine"][];
@@ -7281,8 +7162,6 @@ export interface components {
             /** Format: double */
             length_mm: number;
             letter: string;
-            /** Format: double */
-            lock_mm: number;
             /**
              * Format: int32
              * @description Locks across the crack, and how long each is; 0 where none are set.
@@ -7308,16 +7187,7 @@ export interface components {
             /** Format: double */
             root_radius_mm: number;
             section?: components["schemas"]["GrooveSection"] | null;
-            /** Format: double */
-            tap_drill_mm: number;
-            /**
-             * Format: double
-             * @description So fast the arc goes along it that its beads lay what was ground out, in mm/s; nothing without beads of an arc.
-             */
-            travel_mm_s?: number | null;
             usual?: components["schemas"]["UsualSeam"] | null;
-            /** Format: double */
-            volume_cm3: number;
             wall_guessed: boolean;
             /** Format: double */
             wall_mm: number;
@@ -7467,11 +7337,6 @@ export interface components {
         };
         /** @description One session. */
         SessionPlan: {
-            /**
-             * Format: int64
-             * @description Wall-clock minutes since 1970 of the shop's own zone; nothing where the time of day is not known.
-             */
-            begins_min?: number | null;
             /** Format: int64 */
             ends_min?: number | null;
             /**
@@ -7751,11 +7616,6 @@ export interface components {
             due: string;
             /** Format: uuid */
             mark: string;
-            /**
-             * Format: double
-             * @description What the heat did to it: cold, else finished, against before the torch. In mm.
-             */
-            moved_mm?: number | null;
             /** @description The same: "0.12 mm less"; empty for nothing, and for no change. */
             moved_words: string;
             name: string;
@@ -8635,11 +8495,6 @@ export interface components {
         };
         /** @description Beads or pins done and to do, and what comes next. */
         TorchPlan: {
-            /**
-             * Format: double
-             * @description What the part is brought to before the first bead, in degC.
-             */
-            aim_c: number;
             beads?: components["schemas"]["BeadsPlan"] | null;
             /** Format: int32 */
             done: number;
@@ -8672,11 +8527,6 @@ export interface components {
             planned: number;
             /** @description So many steps that has. */
             rehearsal_steps: number;
-            /**
-             * Format: double
-             * @description How long it then soaks, in min; 0 for none.
-             */
-            soak_min: number;
             stop_rule?: components["schemas"]["StopRule"] | null;
             /** @description What may be behind each thing that goes wrong; empty while it is not lit. */
             trouble: components["schemas"]["TroubleView"][];

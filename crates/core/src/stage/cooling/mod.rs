@@ -40,8 +40,10 @@ pub struct CoolingPlan {
     pub touch_hours: Option<f64>,
     /// At the least and the most an estimated part may weigh; nothing where it was weighed.
     pub between: Option<CoolingBetween>,
+    #[serde(skip)]
     pub fastest_k_per_h: f64,
     /// Nothing where the method sets none.
+    #[serde(skip)]
     pub limit_k_per_h: Option<f64>,
     /// (hours from covering, degC): as it is going, where that is known, else as planned.
     #[serde(serialize_with = "serialize_thinned")]

@@ -27,10 +27,12 @@ pub struct EndPlan {
     /// The wall there.
     pub wall_mm: f64,
     /// What it runs into, where that is on the map: "crack A", "bolt hole 2".
+    #[serde(skip)]
     pub meets: String,
     /// Where it is; nothing while it is not on the map.
     pub at: Option<EndAt>,
     /// On the other side of the wall the tip lies so much further on: the hole is measured from there.
+    #[serde(skip)]
     pub further_mm: f64,
     /// A hole there would break out: the groove is better run out to the edge.
     pub run_out: Option<RunOut>,

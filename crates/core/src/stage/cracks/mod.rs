@@ -66,6 +66,7 @@ pub struct CrackPlan {
     /// Walls measured along it; empty where it is one wall all along.
     pub walls: Vec<WallAlong>,
     /// What its groove is run out further than the crack itself.
+    #[serde(skip)]
     pub run_out_mm: f64,
     pub becomes: CrackFate,
     /// The thickest along it, or at the part's break, or a guess.
@@ -83,8 +84,10 @@ pub struct CrackPlan {
     /// Nothing while nobody has said, or nothing broke off.
     pub piece: Option<PieceState>,
     /// The groove as it was really ground: depth, and width at the face.
+    #[serde(skip)]
     pub ground_mm: Option<(f64, f64)>,
     /// Everything the later stages need is known.
+    #[serde(skip)]
     pub complete: bool,
     #[serde(skip)]
     pub(crate) free_edges: FreeEdgesNear,

@@ -15,10 +15,13 @@ use crate::stores::{StoreItem, gas_words};
 pub struct GasPlan {
     /// As the stores call it: `propane`.
     pub kind: String,
+    #[serde(skip)]
     pub flow_m3_h: f64,
     /// With its reserve, in m³.
+    #[serde(skip)]
     pub need_m3: f64,
     /// In the cylinders that are here; nothing while nobody has counted one of them.
+    #[serde(skip)]
     pub have_m3: Option<f64>,
     /// "Propane: 1.2 m³ with its reserve, 4.1 m³ here: lasts 3 h 30 of burning."
     pub words: String,

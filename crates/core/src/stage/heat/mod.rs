@@ -64,20 +64,25 @@ pub struct HeatPlan {
     pub source: String,
     pub source_label: String,
     /// Share of the flame swept evenly over the part.
+    #[serde(skip)]
     pub even_share: f64,
     /// What helps it: empty, `covered`, or the id of a second flame.
     #[serde(default)]
     pub help: String,
     /// Of its full flame while it heats: turned down to what the part stands.
+    #[serde(skip)]
     pub throttle: f64,
     /// Of its full flame while it soaks and waits.
+    #[serde(skip)]
     pub hold_share: f64,
     /// The coldest place gets to the least at which the work may begin.
     pub reached: bool,
     /// More power than was reckoned, within what the model is good to, would reach it: it may be lit by
     /// somebody who answers for it.
+    #[serde(skip)]
     pub within_the_estimate: bool,
     /// How far the coldest place stays under the target, in K; 0 where it gets there.
+    #[serde(skip)]
     pub short_k: f64,
     pub minutes: f64,
     /// At the least and the most an estimated part may weigh; nothing where it was weighed.

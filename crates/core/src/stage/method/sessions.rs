@@ -20,6 +20,7 @@ pub struct SessionPlan {
     pub from: u32,
     pub to: u32,
     /// Wall-clock minutes since 1970 of the shop's own zone; nothing where the time of day is not known.
+    #[serde(skip)]
     pub begins_min: Option<i64>,
     pub ends_min: Option<i64>,
     /// "Mon 9 Mar, 8:00: beads 1 to 41, 3 h 20, 0.9 m³ of propane".

@@ -80,8 +80,10 @@ pub struct MissingPlan {
     pub mark: Uuid,
     pub name: String,
     /// With what is left to be machined off; nothing while it is not known how thick it is.
+    #[serde(skip)]
     pub volume_cm3: Option<f64>,
     /// Of it the first layer, over all of the bond face.
+    #[serde(skip)]
     pub butter_cm3: Option<f64>,
     pub sentence: String,
     /// A patch is set in there; nothing where metal closes it.

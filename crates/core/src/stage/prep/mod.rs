@@ -49,26 +49,33 @@ pub struct PrepPlan {
     pub seams: Vec<SeamPlan>,
     /// The filler by class and size; empty for pins.
     pub filler: String,
+    #[serde(skip)]
     pub volume_cm3: f64,
     /// 0 for wire and for pins.
     pub rods: f64,
     /// Filler to have at hand, in g; 0 for pins.
+    #[serde(skip)]
     pub metal_g: f64,
     /// Filler that is laid, in g; 0 for pins.
+    #[serde(skip)]
     pub laid_g: f64,
     /// Of the volume what is of this filler: all of it, where nothing else is laid over it.
+    #[serde(skip)]
     pub first_cm3: f64,
     /// Another metal that is laid over it.
     pub over_it: Option<OverIt>,
     /// Minutes that arc or rod lay metal, without the waits.
+    #[serde(skip)]
     pub laying_min: f64,
     pub beads: u32,
     /// How long each is; 0 for a way without heat.
+    #[serde(skip)]
     pub bead_mm: f64,
     pub pins: u32,
     /// Locks across the cracks.
     pub locks: u32,
     /// Of the volume what builds up missing metal.
+    #[serde(skip)]
     pub missing_cm3: f64,
     /// What to do, in order; of the chosen way only.
     pub work: Vec<WorkLine>,

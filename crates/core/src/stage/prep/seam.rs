@@ -37,21 +37,25 @@ pub struct SeamPlan {
     pub depth_words: String,
     /// What its fields would say; nothing where pins are set.
     pub usual: Option<UsualSeam>,
+    #[serde(skip)]
     pub volume_cm3: f64,
     pub beads: u32,
     /// What the stop-hole at its first end takes, and at its last, countersunk, in cm³; 0 where there is none.
     #[serde(skip)]
     pub(crate) holes_cm3: [f64; 2],
     /// So fast the arc goes along it that its beads lay what was ground out, in mm/s; nothing without beads of an arc.
+    #[serde(skip)]
     pub travel_mm_s: Option<f64>,
     pub pins: u32,
     pub pin_mm: f64,
     /// Locks across the crack, and how long each is; 0 where none are set.
     pub locks: u32,
+    #[serde(skip)]
     pub lock_mm: f64,
     pub pitch_mm: f64,
     /// Where along the crack the first pin stands: under 0 beyond an end that goes on, else within the edge.
     pub first_pin_mm: f64,
+    #[serde(skip)]
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
     pub pin_order: Vec<u32>,

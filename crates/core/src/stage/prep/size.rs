@@ -24,6 +24,7 @@ pub struct SizePlan {
     /// In the order of the work.
     pub readings: Vec<SizeReading>,
     /// What the heat did to it: cold, else finished, against before the torch. In mm.
+    #[serde(skip)]
     pub moved_mm: Option<f64>,
     /// The same: "0.12 mm less"; empty for nothing, and for no change.
     pub moved_words: String,

@@ -95,8 +95,10 @@ pub struct TorchPlan {
     /// Its ends as they are shown everywhere: "500", "750".
     pub window_ends: Option<(String, String)>,
     /// What the part is brought to before the first bead, in degC.
+    #[serde(skip)]
     pub aim_c: f64,
     /// How long it then soaks, in min; 0 for none.
+    #[serde(skip)]
     pub soak_min: f64,
     /// What must stay cool and did not: said aloud, and on the record.
     pub passed: Vec<String>,

@@ -18,8 +18,11 @@ pub struct BeadsPlan {
     /// Why there is no order: the heat does not reach, or it never falls under the most. Empty else.
     pub never: String,
     /// Of all that is to be laid, in min.
+    #[serde(skip)]
     pub arc_min: f64,
+    #[serde(skip)]
     pub waiting_min: f64,
+    #[serde(skip)]
     pub elapsed_min: f64,
     pub reheats: usize,
     /// What can be said at once of them, the least first: a layer, a side, a seam. Empty where one bead is left of it.
