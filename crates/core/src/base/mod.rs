@@ -1,5 +1,6 @@
-//! What everything stands on: days, logs, problems at a field, curves as they travel.
+//! What everything stands on: days, logs, problems at a field, curves as they travel, two hands.
 
+pub(crate) mod at_once;
 pub(crate) mod choice;
 pub mod day;
 pub mod drawn;

@@ -187,12 +187,43 @@ fn along(felt: &[f64], quarters: f64) -> f64 {
     if further < 1e-6 { near } else { near + (at(nearer + 1) - near) * further }
 }
 
+/// How much of a bead is felt in each lane of a seam, looked up by rows of time too: each is worked out when it is first
+/// asked for.
+#[derive(Debug)]
+struct Beside {
+    /// Across the seam from its middle.
+    across: FreeEdges,
+    /// Of all passes, each once, in mm from the middle.
+    lanes_mm: Vec<f64>,
+    rows: Vec<OnceLock<Box<[OnceLock<f64>]>>>,
+}
+
+impl Beside {
+    fn new(across: FreeEdges, lanes_mm: Vec<f64>, rows: usize) -> Self {
+        Self { across, lanes_mm, rows: (0..rows).map(|_| OnceLock::new()).collect() }
+    }
+
+    /// Laid in one lane and felt in another, so long after it that the heat has spread over `four_a_tau_mm2`.
+    fn at(&self, row: usize, (laid, felt): (usize, usize), four_a_tau_mm2: impl Fn() -> f64) -> f64 {
+        let lanes = self.lanes_mm.len();
+        let row = self.rows[row].get_or_init(|| (0..lanes * lanes).map(|_| OnceLock::new()).collect());
+        *row[laid * lanes + felt].get_or_init(|| {
+            let (laid_mm, felt_mm) = (self.lanes_mm[laid], self.lanes_mm[felt]);
+            let wide_mm2 = four_a_tau_mm2();
+            let images = self.across.from_mm(laid_mm).images(felt_mm - laid_mm);
+            let spreads = images.map(|across_mm| across_mm * across_mm / wide_mm2);
+            spreads.filter(|it| *it < NOTHING_LEFT).map(|it| (-it).exp()).sum()
+        })
+    }
+}
+
 /// Rise over the part's own temperature that an equal bead leaves along the seam, by time since its end.
 #[derive(Debug, Clone)]
 pub(super) struct RiseTable {
     rows: Arc<RiseRows>,
-    /// Across the seam from its middle.
-    across: FreeEdges,
+    beside: Arc<Beside>,
+    /// Which of the lanes each bead of a pass lies in.
+    lanes: Arc<[Vec<usize>]>,
     /// What the edges along the seam throw back; nothing where there are none.
     thrown_back: Option<Arc<ThrownBack>>,
     joules: f64,
@@ -209,11 +240,16 @@ impl RiseTable {
     pub fn new(body: &ThermalBody, seam: &BeadSeam, rows: Arc<RiseRows>) -> Self {
         let joules = seam.power_w * seam.each_s();
         let bulk_k = joules / (body.mass.kilograms() * body.iron.specific_heat(TAKEN_AT_C));
-        Self::of(rows, (seam.along(), seam.ends), joules, bulk_k)
+        let passes: Vec<&[f64]> = seam.passes.iter().map(|pass| pass.offsets_mm.as_slice()).collect();
+        Self::of(rows, (seam.along(), &passes), seam.ends, (joules, bulk_k))
     }
 
-    fn of(rows: Arc<RiseRows>, (beads, ends): (usize, WallEnds), joules: f64, bulk_k: f64) -> Self {
-        let WallEnds { along, across } = ends;
+    fn of(
+        rows: Arc<RiseRows>,
+        (beads, passes): (usize, &[&[f64]]),
+        WallEnds { along, across }: WallEnds,
+        (joules, bulk_k): (f64, f64),
+    ) -> Self {
         let images = (along.count() * across.count()) as f64;
         let least = bulk_k.max(0.01) / joules / images;
         let all: Vec<usize> = (0..rows.rows.len()).collect();
@@ -223,11 +259,25 @@ impl RiseTable {
         let edges = FreeEdges { less: along.less.map(quarters), more: along.more.map(quarters) };
         let thrown_back =
             (along != FreeEdges::default()).then(|| Arc::new(ThrownBack::new(edges, beads, rows.rows.len())));
-        Self { rows, across, thrown_back, joules, bulk_k, unfelt }
+        let mut lanes_mm: Vec<f64> = Vec::new();
+        let mut lane = |offset_mm: &f64| {
+            lanes_mm.iter().position(|known| known == offset_mm).unwrap_or_else(|| {
+                lanes_mm.push(*offset_mm);
+                lanes_mm.len() - 1
+            })
+        };
+        let lanes = passes.iter().map(|offsets| offsets.iter().map(&mut lane).collect()).collect();
+        let beside = Arc::new(Beside::new(across, lanes_mm, rows.rows.len()));
+        Self { rows, beside, lanes, thrown_back, joules, bulk_k, unfelt }
     }
 
     fn row(seconds: f64) -> f64 {
         (seconds.max(SOONEST_S) / SOONEST_S).ln() / ROW
+    }
+
+    /// Of those of the seam, the lane in which a bead of a pass lies.
+    pub fn lane(&self, pass: usize, lane: usize) -> usize {
+        self.lanes[pass][lane]
     }
 
     /// A bead that ended so long ago is still to be felt.
@@ -247,13 +297,7 @@ impl RiseTable {
             Some(back) => Some((back.row(before, rows.0)?, back.row(before + 1, rows.1)?)),
             None => None,
         };
-        Some(Felt {
-            table: self,
-            rows,
-            thrown_back,
-            part: row - before as f64,
-            four_a_tau_mm2: 4e6 * self.rows.of.spreads_m2_s() * seconds.max(SOONEST_S),
-        })
+        Some(Felt { table: self, rows, thrown_back, row: before, part: row - before as f64 })
     }
 }
 
@@ -264,16 +308,20 @@ pub(super) struct Felt<'a> {
     /// At the row of time before, and at the one after.
     rows: (&'a [f64], &'a [f64]),
     thrown_back: Option<(&'a ThrownBackRow, &'a ThrownBackRow)>,
+    row: usize,
+    /// So much of the way from that row to the next.
     part: f64,
-    four_a_tau_mm2: f64,
 }
 
 impl Felt<'_> {
-    /// How much of it is felt beside it: laid so far from the seam's middle, felt so far from it.
-    pub fn beside(&self, laid_mm: f64, felt_mm: f64) -> f64 {
-        let images = self.table.across.from_mm(laid_mm).images(felt_mm - laid_mm);
-        let spreads = images.map(|across_mm| across_mm * across_mm / self.four_a_tau_mm2);
-        spreads.filter(|it| *it < NOTHING_LEFT).map(|it| (-it).exp()).sum()
+    /// How much of it is felt beside it: laid in one lane of the seam, felt in another.
+    pub fn beside(&self, laid: usize, felt: usize) -> f64 {
+        let at = |row: usize| {
+            let wide_mm2 = || 4e6 * self.table.rows.of.spreads_m2_s() * RiseRows::tau_s(row);
+            self.table.beside.at(row, (laid, felt), wide_mm2)
+        };
+        let (before, after) = (at(self.row), at(self.row + 1));
+        before + (after - before) * self.part
     }
 
     /// K over the part's own temperature at a quarter of the seam, from the bead that was laid as the so manieth along.
@@ -314,9 +362,11 @@ mod tests {
     use crate::heat::{LaidBead, bead_rise_k};
     use crate::iron::Iron;
 
+    const LANES_MM: [f64; 4] = [0.0, 4.0, 12.0, -3.0];
+
     fn table(ends: WallEnds, bulk_k: f64) -> RiseTable {
         let of = RowsOf { iron: Iron::Gray.properties(), each_mm: 25.0, wall_mm: 10.0, reach_mm: 3_000.0 };
-        RiseTable::of(Arc::new(RiseRows::new(of)), (10, ends), 14_850.0, bulk_k)
+        RiseTable::of(Arc::new(RiseRows::new(of)), (10, &[&LANES_MM]), ends, (14_850.0, bulk_k))
     }
 
     const LAW: LaidBead = LaidBead { joules: 14_850.0, length_mm: 25.0, wall_mm: 10.0 };
@@ -325,11 +375,12 @@ mod tests {
         #[test]
         fn looked_up_it_is_what_the_law_gives(
             quarter in 0..=40_usize, laid in 0..10_usize, after in 0.0..1500.0f64,
-            y in prop::sample::select(vec![0.0, 4.0, 12.0]), offset in prop::sample::select(vec![0.0, -3.0]),
+            felt_in in 0..3_usize, laid_in in prop::sample::select(vec![0_usize, 3]),
             behind in prop::option::of(0.0..100.0f64), beyond in prop::option::of(0.0..100.0f64),
             right in prop::option::of(13.0..100.0f64), left in prop::option::of(13.0..100.0f64),
         ) {
             let gray = Iron::Gray.properties();
+            let (y, offset) = (LANES_MM[felt_in], LANES_MM[laid_in]);
             let along = FreeEdges { less: behind, more: beyond.map(|mm| mm + 250.0) };
             let ends = WallEnds { along, across: FreeEdges { less: right, more: left } };
             let table = table(ends, 0.0);
@@ -338,7 +389,7 @@ mod tests {
             let at = (quarter as f64 * 6.25 - start_mm, y - offset);
             let expected = bead_rise_k(&gray, &LAW, &of_bead, at, after);
             let got =
-                table.after(after).map_or(0.0, |felt| felt.rise_k(quarter, laid, felt.beside(offset, y)));
+                table.after(after).map_or(0.0, |felt| felt.rise_k(quarter, laid, felt.beside(laid_in, felt_in)));
             prop_assert!((got - expected).abs() < 0.1 + expected * 0.01, "{got} {expected}");
         }
     }

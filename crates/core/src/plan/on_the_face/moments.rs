@@ -8,6 +8,7 @@ use uuid::Uuid;
 use super::course::{As, Course, FlamePlacement, HELD_BACK_C, SEEN, TRIED, Trial};
 use super::part::FacePart;
 use super::words::{Nearness, shares_words};
+use crate::base::at_once::both;
 use crate::body::{Cells, FaceModel, Look, WATCHED_FROM};
 use crate::map::{At, FlamePlace};
 use crate::quantity::number;
@@ -119,7 +120,7 @@ pub fn face_heat(
         });
         (strong, asks, with_holes)
     };
-    let (course, (strong, asks, with_holes)) = side_by_side(|| part.course(model, trial), judged);
+    let (course, (strong, asks, with_holes)) = both(|| part.course(model, trial), judged);
     let seen = CourseView { part, model, course: &course, places: part.places(), cools: false };
     let flame = match (asked.is_along(), asked.swept) {
         (true, _) => "swept along there",
@@ -136,14 +137,6 @@ pub fn face_heat(
         asks_much: asks,
         path: path.to_vec(),
         ..shown_of(&seen, &flames, put)
-    })
-}
-
-/// Both at once, as somebody waits for them.
-fn side_by_side<A, B: Send>(one: impl FnOnce() -> A, other: impl FnOnce() -> B + Send) -> (A, B) {
-    std::thread::scope(|scope| {
-        let other = scope.spawn(other);
-        (one(), other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)))
     })
 }
 

@@ -1,7 +1,7 @@
 //! Filling the seams of a way: what its beads are put in order from, and the minutes that takes.
 
-use std::cell::RefCell;
 use std::collections::HashMap;
+use std::sync::{Mutex, PoisonError};
 
 use super::MethodContext;
 use crate::heat::{BarPower, BeadCourse, BeadSchedule, BeadWork, ThermalBody};
@@ -43,7 +43,17 @@ pub(crate) struct Fill {
 
 /// What was worked out for each way already.
 #[derive(Debug, Default)]
-pub(crate) struct FillsKnown(RefCell<HashMap<Way, Fill>>);
+pub(crate) struct FillsKnown(Mutex<HashMap<Way, Fill>>);
+
+impl FillsKnown {
+    fn get(&self, way: Way) -> Option<Fill> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).get(&way).cloned()
+    }
+
+    fn keep(&self, way: Way, fill: Fill) {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).insert(way, fill);
+    }
+}
 
 impl MethodContext<'_> {
     /// What is warmed for a way, as the heat model has it.
@@ -109,11 +119,11 @@ impl MethodContext<'_> {
     /// # Source
     /// House.
     pub fn fill(&self, way: Way, prep: &PrepPlan) -> Fill {
-        if let Some(known) = self.fills.0.borrow().get(&way) {
-            return known.clone();
+        if let Some(known) = self.fills.get(way) {
+            return known;
         }
         let fill = self.filled(way, prep);
-        self.fills.0.borrow_mut().insert(way, fill.clone());
+        self.fills.keep(way, fill.clone());
         fill
     }
 

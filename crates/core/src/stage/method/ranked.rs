@@ -2,6 +2,7 @@
 
 use super::words::{doing, why};
 use super::{Contender, Locked, MethodContext, MethodPlan, Ruled};
+use crate::base::at_once::each;
 use crate::field;
 use crate::method::{MethodId, Ruling, ScorePart, Way, hours_points, money_points};
 use crate::render::said_exactly;
@@ -19,13 +20,11 @@ impl MethodContext<'_> {
         };
         let edges = self.edges();
         let ruling = self.ruling(&edges);
-        let mut contenders: Vec<Contender> = MethodId::ALL
-            .into_iter()
-            .map(|method| {
-                let (school, schools) = self.school_of(method, &ruling);
-                self.contender(Way { method, school }, schools, &ruling, &edges)
-            })
-            .collect();
+        // Each has its own beads to put in order and its own cooling to follow: most of what a plan costs.
+        let mut contenders: Vec<Contender> = each(&MethodId::ALL, |method| {
+            let (school, schools) = self.school_of(*method, &ruling);
+            self.contender(Way { method: *method, school }, schools, &ruling, &edges)
+        });
         self.score(&mut contenders);
         in_order(&mut contenders, &ruling);
         let here = |contender: &Contender| !ruling.not_here.contains(&contender.way.method);

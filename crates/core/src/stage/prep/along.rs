@@ -1,8 +1,8 @@
 //! A groove along a wall that changes: its sections, its volume, its layers.
 
 use crate::prep::said::SeamForm;
-use std::cell::RefCell;
 use std::collections::HashMap;
+use std::sync::{Mutex, PoisonError};
 
 use uuid::Uuid;
 
@@ -131,18 +131,28 @@ type CrackGround = (Uuid, SeamForm, u64, bool);
 
 /// Volumes along cracks that were added up for one way and hold for every other that is ground the same.
 #[derive(Default)]
-pub(crate) struct AlongKnown(RefCell<HashMap<CrackGround, f64>>);
+pub(crate) struct AlongKnown(Mutex<HashMap<CrackGround, f64>>);
+
+impl AlongKnown {
+    fn get(&self, ground: &CrackGround) -> Option<f64> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).get(ground).copied()
+    }
+
+    fn keep(&self, ground: CrackGround, mm3: f64) {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).insert(ground, mm3);
+    }
+}
 
 /// The same, added up once for all ways with the same groove.
 pub(super) fn along_known(inputs: &PrepInputs<'_>, crack: &CrackPlan, length_mm: f64, even_mm2: f64) -> f64 {
     let Some(usual) = inputs.way.method.entry().groove else { return even_mm2 * length_mm };
     let (form, angle_deg) = if inputs.both_sides { usual.both_sides } else { usual.one_side };
     let key = (crack.id, form, angle_deg.to_bits(), usual.through);
-    if let Some(known) = inputs.along.0.borrow().get(&key) {
-        return *known;
+    if let Some(known) = inputs.along.get(&key) {
+        return known;
     }
     let mm3 = along(inputs, crack, length_mm, even_mm2);
-    inputs.along.0.borrow_mut().insert(key, mm3);
+    inputs.along.keep(key, mm3);
     mm3
 }
 

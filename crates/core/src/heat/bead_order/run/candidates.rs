@@ -67,19 +67,19 @@ impl<'a> Run<'a> {
         let mut points = vec![[self.bulk_c; SPAN]; candidates.len()];
         for laid in &self.felt {
             let Some(felt) = self.tables[laid.place.seam].after(self.time_s - laid.ended_s) else { continue };
-            let at_mm = self.offset_mm(laid.place);
+            let laid_in = self.lane(laid.place);
             // A layer has few lanes: how each of them feels this bead is asked once.
-            let mut lanes: Vec<(f64, f64)> = Vec::new();
+            let mut lanes: Vec<(usize, f64)> = Vec::new();
             for (candidate, points) in candidates.iter().zip(&mut points) {
                 let place = self.felt_at(candidate.place);
                 if laid.place.seam != place.seam {
                     continue;
                 }
-                let across_mm = self.offset_mm(place);
-                let known = lanes.iter().find(|(lane, _)| *lane == across_mm).map(|(_, beside)| *beside);
+                let felt_in = self.lane(place);
+                let known = lanes.iter().find(|(lane, _)| *lane == felt_in).map(|(_, beside)| *beside);
                 let beside = known.unwrap_or_else(|| {
-                    let beside = felt.beside(at_mm, across_mm);
-                    lanes.push((across_mm, beside));
+                    let beside = felt.beside(laid_in, felt_in);
+                    lanes.push((felt_in, beside));
                     beside
                 });
                 felt.add(laid.place.along, place.along, beside, points);
@@ -95,8 +95,8 @@ impl<'a> Run<'a> {
         BeadPlace { seam: hole.seam, pass: 0, lane: 0, along }
     }
 
-    fn offset_mm(&self, place: BeadPlace) -> f64 {
-        self.work.seams[place.seam].passes[place.pass].offsets_mm[place.lane]
+    fn lane(&self, place: BeadPlace) -> usize {
+        self.tables[place.seam].lane(place.pass, place.lane)
     }
 
     /// Of those that may start, the farthest from the last bead; another seam is farther than any place in this.
