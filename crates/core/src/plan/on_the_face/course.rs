@@ -126,7 +126,7 @@ impl Course {
     /// Of what the iron stands, what a tip is asked for at a look.
     pub fn share(&self, look: &Look, tip: usize) -> f64 {
         let (opens, slides) = look.tips[tip];
-        if opens <= 0.0 { 0.0 } else { self.blunted[tip] * both(opens, slides) / self.stands }
+        if opens <= 0.0 { 0.0 } else { self.blunted[tip] * together(opens, slides) / self.stands }
     }
 
     /// The greatest of all tips on the way, and when a tip first is likely to run.
@@ -154,11 +154,11 @@ impl Course {
 /// The greatest that a tip was opened by.
 fn opening(looks: &[Look]) -> f64 {
     let tips = looks.iter().flat_map(|look| &look.tips).filter(|(opens, _)| *opens > 0.0);
-    tips.map(|(opens, slides)| both(*opens, *slides)).fold(0.0, f64::max)
+    tips.map(|(opens, slides)| together(*opens, *slides)).fold(0.0, f64::max)
 }
 
 /// What opening and sliding ask together.
-fn both(opens: f64, slides: f64) -> f64 {
+fn together(opens: f64, slides: f64) -> f64 {
     (opens * opens + slides * slides).sqrt()
 }
 
