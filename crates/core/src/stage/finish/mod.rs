@@ -1,5 +1,7 @@
 //! What is done to a mended part once it is cold and good: crown, skin, coats; in order, each a line to tick.
 
+mod told;
+
 use crate::casting::said::Machined;
 use crate::casting::said::SeenAs;
 use crate::faults::acceptance::Checked;
@@ -20,6 +22,7 @@ use crate::job::{CheckWhat, Round, Work, WorkStep};
 use crate::quantity::{Unit, UnitSystem};
 use crate::render::said;
 use crate::shop::Shop;
+use told::{StepText, told_of_coat, told_of_metal};
 
 /// A line of the finish.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -263,85 +266,6 @@ fn step_at(seam: &SeamPlan, side: u32, step: FinishStep) -> WorkStep {
 
 /// Flux and slag come off all of it at once.
 const SLAG_OFF: WorkStep = WorkStep { what: Work::SlagOff, at: None, number: None };
-
-/// What is said of a step: sentences and settings are templates.
-struct StepText {
-    sentence: &'static str,
-    settings: &'static [&'static str],
-    care: &'static str,
-}
-
-fn told_of_metal(step: FinishStep, hard: bool) -> StepText {
-    const GUARD: &str = "Guard, goggles; no blue on it.";
-    match step {
-        FinishStep::CrownDown(_) if hard => StepText {
-            sentence: "Across, then along, never into the toe. A file skates here: it takes twice as long.",
-            settings: &["disc 36 or 40"],
-            care: GUARD,
-        },
-        FinishStep::CrownDown(_) => StepText {
-            sentence: "Across, then along, never into the toe.",
-            settings: &["disc 36 or 40"],
-            care: GUARD,
-        },
-        FinishStep::Even(_) => StepText {
-            sentence: "Evened out, one grit after the other.",
-            settings: &["flap 60", "flap 120"],
-            care: GUARD,
-        },
-        FinishStep::Flat(_) => StepText {
-            sentence: "To what the fit wants, by file or by whoever has the machine: {3 mm} a side is left for that.",
-            settings: &["file or mill"],
-            care: "",
-        },
-        FinishStep::Round(_) => StepText {
-            sentence: "Reamed, bored or sleeved; a thread is chased or gets an insert. Pin or gauge before and after.",
-            settings: &["reamer"],
-            care: "",
-        },
-        FinishStep::Skin(_) => StepText {
-            sentence: "Struck to the skin beside it.",
-            settings: &["needle tool, or coarse paper"],
-            care: "",
-        },
-        FinishStep::EdgesBroken(_) => {
-            StepText { sentence: "Every sharp edge broken.", settings: &["file"], care: "" }
-        }
-    }
-}
-
-fn told_of_coat(coat: Coat) -> (Work, StepText) {
-    match coat {
-        Coat::Putty => (
-            Work::Putty,
-            StepText {
-                sentence: "Only where nothing is carried or sealed, thin coats, one after the other.",
-                settings: &["{3 mm} a coat at most"],
-                care: "Not where it gets over {90 degC down} at work.",
-            },
-        ),
-        Coat::Primer => (
-            Work::Primer,
-            StepText {
-                sentence: "Dry and clean; the hidden side of the seam stays bare, so that a new crack shows.",
-                settings: &[],
-                care: "",
-            },
-        ),
-        Coat::Paint => (
-            Work::Paint,
-            StepText { sentence: "The hidden side of the seam stays bare.", settings: &[], care: "" },
-        ),
-        Coat::StovePaint => (
-            Work::Paint,
-            StepText {
-                sentence: "Stove paint, without primer; the hidden side of the seam stays bare.",
-                settings: &[],
-                care: "The first warm-up is slow, and outside.",
-            },
-        ),
-    }
-}
 
 /// The lines of the finish, in the order of the work.
 pub(crate) fn finish_plan(inputs: FinishInputs<'_>) -> FinishPlan {
