@@ -201,4 +201,6 @@ fn a_step_is_taken_out_and_another_put_in_each_with_its_minutes() {
     // What is no step of the finish is none here.
     let drill = Change::FinishStep { step: step(Work::Drill, Some(crack)), taken: false };
     assert!(bench.try_say(drill, LIT_AT, None).is_err());
+    let third = WorkStep { number: Some(3), ..step(Work::Flat, Some(crack)) };
+    assert!(bench.try_say(Change::FinishStep { step: third, taken: true }, LIT_AT, None).is_err());
 }

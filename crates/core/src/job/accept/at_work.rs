@@ -98,6 +98,8 @@ impl ChangeContext<'_> {
 
     pub(super) fn finish_step(&self, step: WorkStep) -> Result<(), Refusal> {
         let known = step.at.is_none_or(|id| self.round.cracks.iter().any(|crack| crack.id == id));
+        // The first side goes without a number.
+        let known = known && step.number.is_none_or(|side| side == 2);
         holds(step.what.finishes() && known, "step", "that is no step of the finish", "a step of its list")?;
         let full = "that is more than a list has";
         room_for(self.round.finish_steps.len(), SEAM_READINGS_MOST, "step", full, "")
