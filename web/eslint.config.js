@@ -1,5 +1,6 @@
 import reactHooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
+import { noComputedFigure } from './lint/no-computed-figure.js'
 
 const radix = { paths: [{ name: 'radix-ui', message: 'Use a part of src/ui.' }] }
 
@@ -37,6 +38,13 @@ export default tseslint.config(
       '@typescript-eslint/no-non-null-assertion': 'error',
       'no-restricted-imports': ['error', radix],
     },
+  },
+  {
+    files: ['src/**'],
+    // What moves with the hand or the clock is put into words there; what only places a line is drawn by the pen.
+    ignores: ['src/quantity/**', 'src/ui/pen.ts', 'src/**/*.test.{ts,tsx}'],
+    plugins: { vanadin: { rules: { 'no-computed-figure': noComputedFigure } } },
+    rules: { 'vanadin/no-computed-figure': 'error' },
   },
   ...walls,
 )

@@ -70,7 +70,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'in one go',
-          include: ['src/**/*.test.ts'],
+          include: ['src/**/*.test.ts', 'lint/*.test.js'],
           exclude: ALONE,
           isolate: false,
           unstubGlobals: true,

@@ -100,15 +100,22 @@ fn npx(words: &[&str]) -> Done {
 
 fn formats() -> Done {
     steps::cargo(&["fmt", "--all", "--check"])?;
-    npx(&["prettier", "--check", "--cache", "--log-level", "warn", "src"])
+    npx(&["prettier", "--check", "--cache", "--log-level", "warn", "src", "lint"])
 }
 
 /// Types, linters and units of the pages. Nothing is done again where nothing of it changed since it passed.
 fn web_checks() -> Done {
     let passed = web().join("node_modules/.vanadin-checked");
-    let made_of =
-        ["src", "eslint.config.js", "tsconfig.json", "knip.json", "package-lock.json", "vite.config.ts"]
-            .map(|part| newest(&web().join(part)));
+    let made_of = [
+        "src",
+        "lint",
+        "eslint.config.js",
+        "tsconfig.json",
+        "knip.json",
+        "package-lock.json",
+        "vite.config.ts",
+    ]
+    .map(|part| newest(&web().join(part)));
     let since = fs::metadata(&passed).and_then(|it| it.modified()).unwrap_or(SystemTime::UNIX_EPOCH);
     if made_of.into_iter().flatten().all(|changed| changed < since) {
         return Ok(());
@@ -123,6 +130,7 @@ fn web_checks() -> Done {
         "--cache-location",
         "node_modules/.cache/eslint/",
         "src",
+        "lint",
     ])?;
     npx(&["knip", "--include", "exports,types,files,duplicates", "--no-config-hints"])?;
     npx(&["vitest", "run", "--reporter=dot"])?;

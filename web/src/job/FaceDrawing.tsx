@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../api/client'
-import { path } from '../ui/heat-line-layout'
+import { path } from '../ui/pen'
 
 type At = Schemas['At']
 

@@ -159,7 +159,7 @@ export function LoggerFile(): ReactNode {
                   id={id}
                   text={first}
                   number
-                  placeholder={seen.first_min == null ? '0' : String(Math.round(seen.first_min * 10) / 10)}
+                  placeholder={String(seen.first_min ?? 0)}
                   aside="min"
                   wrong={said('first_min') !== undefined}
                   onType={setFirst}

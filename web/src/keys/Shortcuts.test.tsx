@@ -1,8 +1,11 @@
 // @vitest-environment jsdom
-import { cleanup, render } from '@testing-library/react'
+import { cleanup, render, type RenderResult } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { holdIsOnePress } from '../ui/held-keys'
+import { WORK_SURFACE } from '../ui/focus'
+import { OnTop } from '../ui/OnTop'
+import { Plate } from '../ui/Plate'
 import { Shortcuts } from './Shortcuts'
 
 const went = vi.fn()
@@ -12,26 +15,27 @@ const units = vi.fn()
 vi.mock('react-router', () => ({ useNavigate: () => went }))
 vi.mock('./useToggleUnits', () => ({ useToggleUnits: () => units }))
 
-function Page() {
+function Page({ gate = false, covered = false }) {
   return (
     <>
       <Shortcuts />
-      <main id="work" tabIndex={-1}>
-        <span className="plate">
-          <button type="button" onClick={pressed}>
-            Measure the wall
-          </button>
-        </span>
+      <main {...WORK_SURFACE}>
+        <Plate onPress={pressed} gate={gate}>
+          Measure the wall
+        </Plate>
         <input aria-label="Find" />
         <button type="button">Other</button>
       </main>
+      {covered && <OnTop />}
     </>
   )
 }
 
+let shown: RenderResult
+
 beforeEach(() => {
   window.history.replaceState(null, '', '/jobs/a-job/part')
-  render(<Page />)
+  shown = render(<Page />)
   document.getElementById('work')?.focus()
 })
 
@@ -57,12 +61,21 @@ describe('the keys of a page', () => {
   })
 
   it('Enter elsewhere brings the keys to what gates, and says nothing; on itself it says it', async () => {
-    const plate = document.querySelector<HTMLElement>('.plate')
-    const answer = plate?.querySelector('button')
-    plate?.setAttribute('data-gate', 'true')
+    shown.rerender(<Page gate />)
+    const answer = document.querySelector('button')
     await userEvent.keyboard('{Enter}')
     expect(pressed).not.toHaveBeenCalled()
     expect(document.activeElement).toBe(answer)
+    await userEvent.keyboard('{Enter}')
+    expect(pressed).toHaveBeenCalledTimes(1)
+  })
+
+  it('while something lies on the page they are its own', async () => {
+    shown.rerender(<Page covered />)
+    await userEvent.keyboard('{Enter}2u')
+    expect(pressed).not.toHaveBeenCalled()
+    expect(went).not.toHaveBeenCalled()
+    shown.rerender(<Page />)
     await userEvent.keyboard('{Enter}')
     expect(pressed).toHaveBeenCalledTimes(1)
   })

@@ -2,7 +2,7 @@ import { Suspense, useEffect, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { STATIONS } from '../job/stations'
 import type { KeysSheetProps } from './KeysSheet'
-import { WORK, pressPlate } from '../ui/focus'
+import { askWhy, isCovered, isWork, pressPlate } from '../ui/focus'
 import { later } from '../ui/later'
 import { letters } from './letters'
 import { GO, SAID, STATION_KEYS } from './table'
@@ -13,19 +13,14 @@ const KeysSheet = later<KeysSheetProps>(async () => (await import('./KeysSheet')
 /** Said to whatever is on the screen: a station listens for what it can do. */
 const shortcut = (name: string): CustomEvent => new CustomEvent(`vanadin:${name}`)
 
-/** Where a letter is a letter: in a field, on a list, open or closed, in a menu. */
-const TYPED_INTO =
-  'input, textarea, select, [contenteditable=true], [data-own-letters], [role=listbox], [role=menu], [role=dialog]'
-/** While one of these lies on the page, the keys are its own. */
-const ON_TOP = '[role=dialog], [role=listbox], [role=menu]'
+/** Where a letter is a letter: in a field, on a list that opens, on the map. */
+const TYPED_INTO = 'input, textarea, select, [contenteditable=true], [data-own-letters]'
 
 /** Nothing that could be pressed has the keys: the page, or the work surface itself. */
-const isIdle = (target: EventTarget | null): boolean =>
-  target === document.body || (target instanceof Element && target.id === WORK)
+const isIdle = (target: EventTarget | null): boolean => target === document.body || isWork(target)
 
 const silent = (target: EventTarget | null): boolean =>
-  (target instanceof Element && target.closest(TYPED_INTO) !== null) ||
-  document.querySelector(ON_TOP) !== null
+  (target instanceof Element && target.closest(TYPED_INTO) !== null) || isCovered()
 
 /** The keyboard. Silent while somebody types, chooses from a list, or a sheet lies on the page. */
 export function Shortcuts(): ReactNode {
@@ -52,7 +47,7 @@ export function Shortcuts(): ReactNode {
       else if (event.key === '?') setOpen(true)
       else if (event.key === 'u') toggleUnits()
       else if (place !== undefined) void navigate(place.to)
-      else if (event.key === 'w') document.querySelector<HTMLElement>('[data-card] [data-why]')?.click()
+      else if (event.key === 'w') askWhy()
       else if (event.key in SAID) window.dispatchEvent(shortcut(event.key))
       else return
       event.preventDefault()

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clock, day, hourMark, foreseen, hoursPastTheHour, minutes } from './show'
+import { ahead, clock, day, dayOfYear, foreseen, hourMark, hoursPastTheHour, minutes, tickOf } from './show'
 
 const wall = (time_zone: string, twelve_hours = false) => ({ time_zone, twelve_hours })
 const at = (time: string) => Date.parse(`2026-03-09T${time}Z`)
@@ -78,4 +78,20 @@ describe('hours past the hour', () => {
   it('count seconds', () => {
     expect(hoursPastTheHour(at('07:20:36'), wall('UTC'))).toBeCloseTo(20.6 / 60, 9)
   })
+})
+
+describe('a mark of a scale', () => {
+  it('says how far ahead it lies', () => {
+    expect([0, 240, 2880, 20160].map(ahead)).toEqual(['now', '4 h', '2 d', '2 wk'])
+  })
+
+  it('is in minutes until the axis holds two hours', () => {
+    expect([0, 12.54, 60].map(tickOf(119))).toEqual(['0 min', '12.5 min', '60 min'])
+    expect([0, 90, 120].map(tickOf(120))).toEqual(['0 h', '1.5 h', '2 h'])
+  })
+})
+
+it('a day of the year is that of the shop, over midnight too', () => {
+  expect(dayOfYear(at('23:30:00'), 'UTC')).toBe('9 Mar')
+  expect(dayOfYear(at('23:30:00'), 'Asia/Kolkata')).toBe('10 Mar')
 })

@@ -83,3 +83,26 @@ export function minutes(value: number): string {
   const total = Math.max(0, Math.round(value))
   return total < 60 ? `${total} min` : `${Math.floor(total / 60)} h ${String(total % 60).padStart(2, '0')}`
 }
+
+const HOUR_MIN = 60
+const DAY_MIN = 24 * HOUR_MIN
+const WEEK_MIN = 7 * DAY_MIN
+
+/** "now", "4 h", "2 d": how far a mark of a scale lies ahead. */
+export function ahead(minutes: number): string {
+  if (minutes === 0) return 'now'
+  if (minutes % WEEK_MIN === 0) return `${minutes / WEEK_MIN} wk`
+  return minutes % DAY_MIN === 0 ? `${minutes / DAY_MIN} d` : `${minutes / HOUR_MIN} h`
+}
+
+const tenth = (value: number): number => Math.round(value * 10) / 10
+
+/** Marks of an axis that ends there: hours where it holds two of them, to a tenth. */
+export const tickOf =
+  (until: number) =>
+  (minutes: number): string =>
+    until >= 2 * HOUR_MIN ? `${tenth(minutes / HOUR_MIN)} h` : `${tenth(minutes)} min`
+
+/** A day of this year for a list: `16 Oct`. */
+export const dayOfYear = (ms: number, time_zone: string): string =>
+  formatOf(time_zone, { day: 'numeric', month: 'short' }).format(ms)

@@ -1,9 +1,9 @@
-import { useEffect, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import type { Problem, UnitSystem } from '../api/client'
 import type { FieldView } from '../api/fields'
 import { Choice } from './Choice'
 import { FieldFrame, describedBy } from './FieldFrame'
-import { arrived, fieldId } from './focus'
+import { fieldId } from './focus'
 import { Marks } from './Marks'
 import { Pick } from './Pick'
 import { PickDay } from './PickDay'
@@ -34,7 +34,6 @@ const SIDE_BY_SIDE = 3
 export function FieldInput(props: FieldInputProps): ReactNode {
   const { field, units, typed, problem, waiting = false, onSay } = props
   const id = fieldId(field.key)
-  useEffect(() => arrived(id), [id])
   const label = props.label ?? field.label
   const described = describedBy(id, problem)
   const typedInput = (

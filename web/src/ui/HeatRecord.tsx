@@ -1,7 +1,7 @@
 import { useId, type ReactNode } from 'react'
 import { GLOWS_C, heatColour, type Theme } from '../quantity/heat-colour'
 import { HeatGradient } from './HeatGradient'
-import { path } from './heat-line-layout'
+import { path } from './pen'
 
 export interface HeatRecordProps {
   readings: readonly { minutes: number; celsius: number }[]

@@ -14,7 +14,7 @@ export interface MarksProps {
 /** Several of a few choices: each pressed on its own. */
 export function Marks({ id, label, choices, chosen, onChoose, describedBy }: MarksProps): ReactNode {
   return (
-    <Question>
+    <Question id={id}>
       <ToggleGroup.Root
         type="multiple"
         id={id}

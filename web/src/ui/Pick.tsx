@@ -1,5 +1,6 @@
 import { Popover, ToggleGroup } from 'radix-ui'
 import { useRef, useState, type ReactNode } from 'react'
+import { OnTop } from './OnTop'
 import { Question } from './Question'
 
 export interface PickProps {
@@ -25,6 +26,7 @@ export function Pick({
 }: PickProps): ReactNode {
   const [open, setOpen] = useState(false)
   const list = useRef<HTMLDivElement>(null)
+  const first = useRef<HTMLButtonElement>(null)
   /** An arrow that opens it is on its way into it; Enter is not. */
   const into = useRef(false)
   const picked = choices.find((choice) => choice.id === chosen)
@@ -34,7 +36,7 @@ export function Pick({
   }
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Question>
+      <Question id={id}>
         <Popover.Trigger
           id={id}
           data-own-letters=""
@@ -70,7 +72,7 @@ export function Pick({
           onKeyDown={(event) => {
             if (event.key !== 'ArrowDown' || event.target !== list.current) return
             event.preventDefault()
-            list.current?.querySelector('button')?.focus()
+            first.current?.focus()
           }}
           align="start"
           sideOffset={2}
@@ -79,6 +81,7 @@ export function Pick({
           data-list=""
           className="z-[60] max-h-[var(--radix-popover-content-available-height)] min-w-[var(--radix-popover-trigger-width)] overflow-auto border-[1.5px] border-chalk bg-raise"
         >
+          <OnTop />
           <ToggleGroup.Root
             type="single"
             orientation="vertical"
@@ -88,8 +91,15 @@ export function Pick({
             onValueChange={(next) => choose(next === '' ? chosen : next)}
             className="flex flex-col"
           >
-            {choices.map((choice) => (
-              <Line key={choice.id} id={choice.id} label={choice.label} />
+            {choices.map((choice, at) => (
+              <ToggleGroup.Item
+                key={choice.id}
+                ref={at === 0 ? first : null}
+                value={choice.id}
+                className={`${LINE} data-[state=on]:font-bold`}
+              >
+                {choice.label}
+              </ToggleGroup.Item>
             ))}
           </ToggleGroup.Root>
           {chosen !== '' && (
@@ -105,11 +115,3 @@ export function Pick({
 
 const LINE =
   'flex min-h-11 items-center border-b border-rule px-3 text-left last:border-0 hover:bg-chalk hover:text-iron focus-visible:bg-chalk focus-visible:text-iron focus-visible:outline-offset-[-3px]'
-
-function Line({ id, label }: { id: string; label: string }): ReactNode {
-  return (
-    <ToggleGroup.Item value={id} className={`${LINE} data-[state=on]:font-bold`}>
-      {label}
-    </ToggleGroup.Item>
-  )
-}

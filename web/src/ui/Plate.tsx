@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { usePlate } from './focus'
 
 export interface PlateProps {
   children: ReactNode
@@ -24,9 +25,8 @@ export function Plate({
     <span
       className={`plate ${large ? 'w-full' : ''} ${inPlace ? '' : 'in-reach'}`}
       data-large={large || undefined}
-      data-gate={gate || undefined}
     >
-      <button type="button" onClick={onPress} data-testid={testId}>
+      <button ref={usePlate(gate)} type="button" onClick={onPress} data-testid={testId}>
         <span className="first-letter:uppercase">{children}</span>
       </button>
     </span>

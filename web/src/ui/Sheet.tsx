@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui'
 import { useRef, type ReactNode } from 'react'
 import { focusWork } from './focus'
 import { useHot } from './hot'
+import { OnTop } from './OnTop'
 import { useStop } from './stop'
 
 export interface SheetProps {
@@ -45,6 +46,7 @@ export function Sheet({
           }}
           className={`no-print fixed left-1/2 z-50 ${wide ? 'top-[4vh] max-h-[92vh] w-[880px]' : 'top-[12vh] max-h-[80vh] w-[560px]'} max-w-[calc(100vw-48px)] -translate-x-1/2 overflow-auto border-[1.5px] border-chalk bg-raise p-6 max-bench:top-auto max-bench:bottom-0 max-bench:left-0 max-bench:max-h-[88vh] max-bench:w-full max-bench:max-w-none max-bench:translate-x-0 max-bench:p-4`}
         >
+          <OnTop />
           <div className="sticky top-0 z-10 flex items-start justify-between gap-3 bg-raise">
             <Dialog.Title className="min-w-0 text-[28px] leading-8 [overflow-wrap:anywhere]">
               {title}

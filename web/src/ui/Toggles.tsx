@@ -19,7 +19,7 @@ export interface TogglesProps {
 export function Toggles(props: TogglesProps): ReactNode {
   const { id, label, choices, chosen, onChoose, describedBy, className, itemClassName } = props
   return (
-    <Question>
+    <Question id={id}>
       <ToggleGroup.Root
         type="single"
         id={id}

@@ -3,7 +3,7 @@ import { cleanup, render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Choice } from './Choice'
-import { focusField, goOn } from './focus'
+import { focusField, goOn, isInAField, isWaitedFor } from './focus'
 import { Pick } from './Pick'
 import { TypedInput } from './TypedInput'
 
@@ -40,6 +40,38 @@ describe('a field that is typed into', () => {
     await userEvent.type(input('field-part-wall'), '12{Enter}')
     expect(said.mock.calls).toEqual([['field-part-wall', '12']])
     expect(document.activeElement?.id).toBe('field-part-mass')
+  })
+
+  it('goes on in the order of the page, and after the last of its part to what follows', async () => {
+    const follows = vi.fn()
+    const page = (first: boolean) => (
+      <section>
+        {first && field('field-part-length')}
+        <TypedInput
+          id="field-part-wall"
+          typed=""
+          aside="mm"
+          wrong={false}
+          onCommit={() => undefined}
+          follows={follows}
+        />
+      </section>
+    )
+    const shown = render(page(false))
+    // What comes later may stand before.
+    shown.rerender(page(true))
+    await userEvent.type(input('field-part-length'), '12{Enter}')
+    expect(document.activeElement?.id).toBe('field-part-wall')
+    await userEvent.keyboard('9{Enter}')
+    expect(follows).toHaveBeenCalledTimes(1)
+  })
+
+  it('that is not there yet has the keys as soon as it is', () => {
+    focusField('part.wall')
+    expect(isWaitedFor()).toBe(true)
+    render(<section>{field('field-part-wall')}</section>)
+    expect(document.activeElement?.id).toBe('field-part-wall')
+    expect([isWaitedFor(), isInAField()]).toEqual([false, true])
   })
 
   it('says it when it is left, and nothing where nothing was typed', async () => {

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { goOn, pressPlate } from './focus'
+import { goOn, pressPlate, useTyped } from './focus'
 import { useDraft } from './useDraft'
 
 export interface TypedInputProps {
@@ -12,11 +12,14 @@ export interface TypedInputProps {
   onCommit: (typed: string) => void
   onStart?: () => void
   placeholder?: string | undefined
+  /** Where the keys go after the last of its fields; to the work where nobody says. */
+  follows?: () => void
 }
 
 /** Keeps the typed text until Enter or leaving the field, then says it. */
 export function TypedInput(props: TypedInputProps): ReactNode {
-  const { id, typed, aside, wrong, describedBy, onCommit, onStart, placeholder } = props
+  const { id, typed, aside, wrong, describedBy, onCommit, onStart, placeholder, follows } = props
+  const ref = useTyped<HTMLInputElement>(id)
   const draft = useDraft(id, typed, onCommit)
   // How a value of another unit was understood takes a line of its own: the field is for what was typed.
   const understood = /\d/.test(aside) && !draft.left
@@ -26,6 +29,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
         className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong ? 'border-b-4 border-dim border-b-chalk' : 'border-dim'}`}
       >
         <input
+          ref={ref}
           id={id}
           value={draft.text}
           placeholder={placeholder}
@@ -48,7 +52,7 @@ export function TypedInput(props: TypedInputProps): ReactNode {
                 return
               }
               draft.commit()
-              goOn(event.currentTarget)
+              goOn(event.currentTarget, follows)
             }
             if (event.key === 'Escape') draft.drop()
           }}

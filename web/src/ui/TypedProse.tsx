@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { useTyped } from './focus'
 import { useDraft } from './useDraft'
 
 export interface TypedProseProps {
@@ -14,6 +15,7 @@ export function TypedProse({ id, typed, describedBy, placeholder, onCommit }: Ty
   const draft = useDraft(id, typed, onCommit)
   return (
     <textarea
+      ref={useTyped<HTMLTextAreaElement>(id)}
       id={id}
       rows={6}
       value={draft.text}

@@ -1,7 +1,9 @@
 import { Popover } from 'radix-ui'
-import { useEffect, useRef, type ReactNode } from 'react'
+import { use, useEffect, useRef, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Figure, Schemas, UnitSystem } from '../api/client'
+import { CardContext, useWhy } from './focus'
+import { OnTop } from './OnTop'
 
 export interface WhyProps {
   figure: Pick<Schemas['FigureSeen'], 'id' | 'name' | 'shown'>
@@ -42,10 +44,11 @@ const sourceWords = (source: Schemas['Source']): string =>
 /** Any figure can be asked why. */
 export function Why({ figure, inside, children, side = 'left' }: WhyProps): ReactNode {
   const { shown } = figure
-  const trigger = useRef<HTMLButtonElement>(null)
+  const trigger = useWhy()
+  const card = use(CardContext)
   const anchor = useRef({ getBoundingClientRect: () => new DOMRect() })
   useEffect(() => {
-    anchor.current = { getBoundingClientRect: () => besideItsThing(trigger.current) }
+    anchor.current = { getBoundingClientRect: () => besideItsThing(trigger.current, card?.current) }
   })
   return (
     <Popover.Root>
@@ -67,6 +70,7 @@ export function Why({ figure, inside, children, side = 'left' }: WhyProps): Reac
           className="scribed z-20 max-h-[80vh] w-[408px] max-w-[calc(100vw-40px)] bg-raise p-5"
           aria-label={`Why ${uncapped(figure.name)}`}
         >
+          <OnTop />
           <div className="flex items-baseline gap-3">
             <span className="figure text-[30px] leading-8">
               {shown.number} <span className="text-[15px] text-ash max-bench:text-[16px]">{shown.unit}</span>
@@ -122,10 +126,10 @@ export function WhyWorking({ figure, units }: { figure: Figure; units: UnitSyste
 const uncapped = (name: string): string => name.charAt(0).toLowerCase() + name.slice(1)
 
 /** At the height of the figure, but beside the whole card when the figure is on it: never over it. */
-function besideItsThing(trigger: Element | null): DOMRect {
+function besideItsThing(trigger: Element | null, card: Element | null | undefined): DOMRect {
   const figure = trigger?.getBoundingClientRect() ?? new DOMRect()
-  const card = trigger?.closest('[data-card]')?.getBoundingClientRect()
-  return card === undefined ? figure : new DOMRect(card.x, figure.y, card.width, figure.height)
+  const whole = card?.getBoundingClientRect()
+  return whole === undefined ? figure : new DOMRect(whole.x, figure.y, whole.width, figure.height)
 }
 
 function Line({ term, text }: { term: string; text: string }): ReactNode {

@@ -1,41 +1,136 @@
+import { createContext, use, useEffect, useLayoutEffect, useRef, type RefObject } from 'react'
+
+/** Elements of one kind that keys may be led to: each is put here by its own ref while it is on the page. */
+class OnThePage<Kept extends { element: Element }> {
+  #all: readonly Kept[] = []
+
+  put(kept: Kept): () => void {
+    this.#all = [...this.#all, kept]
+    return () => {
+      this.#all = this.#all.filter((other) => other !== kept)
+    }
+  }
+
+  /** In the order in which they stand on the page. */
+  inOrder(): Kept[] {
+    const after = (a: Kept, b: Kept) =>
+      (a.element.compareDocumentPosition(b.element) & Node.DOCUMENT_POSITION_FOLLOWING) === 0 ? 1 : -1
+    return this.#all.toSorted(after)
+  }
+
+  some(is: (kept: Kept) => boolean): boolean {
+    return this.#all.some(is)
+  }
+}
+
+/** Puts the element of a ref there for as long as it is on the page. */
+function useOnThePage<Kept extends { element: Element }, E extends Element>(
+  where: OnThePage<Kept>,
+  made: (element: E) => Kept,
+  by: readonly unknown[],
+): RefObject<E | null> {
+  const ref = useRef<E>(null)
+  useLayoutEffect(() => {
+    if (ref.current !== null) return where.put(made(ref.current))
+    return undefined
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- made anew where what it is made of changes
+  }, [where, ...by])
+  return ref
+}
+
 /** The work surface of the page: what is not in a field goes on from there. */
 export const WORK = 'work'
 
+const workRef: RefObject<HTMLElement | null> = { current: null }
+
+/** What makes an element the work surface. */
+export const WORK_SURFACE = { id: WORK, tabIndex: -1, ref: workRef } as const
+
+export const isWork = (target: EventTarget | null): boolean => target !== null && target === workRef.current
+
 /** The keys go on with the work, where nothing else has them. */
 export function focusWork(): void {
-  document.getElementById(WORK)?.focus({ preventScroll: true })
+  workRef.current?.focus({ preventScroll: true })
+}
+
+/** So many things lie on top of the page. */
+let covers = 0
+
+/** Something lies on the page for a moment: until what it returns is called the keys are its own. */
+export function cover(): () => void {
+  covers += 1
+  return () => {
+    covers -= 1
+  }
+}
+
+export const isCovered = (): boolean => covers > 0
+
+const plates = new OnThePage<{ element: HTMLButtonElement; gate: boolean }>()
+
+/** The button of a plate: the next thing. */
+export const usePlate = (gate: boolean): RefObject<HTMLButtonElement | null> =>
+  useOnThePage(plates, (element: HTMLButtonElement) => ({ element, gate }), [gate])
+
+/** The next thing, as the plate of the page has it; nothing while a sheet lies on it. */
+export function pressPlate(): void {
+  const [plate] = plates.inOrder()
+  if (isCovered() || plate === undefined) return
+  // What gates is answered on itself alone.
+  if (plate.gate) plate.element.focus()
+  else plate.element.click()
+}
+
+/** The card that figures stand on; nothing for those that stand elsewhere. */
+export const CardContext = createContext<RefObject<HTMLElement | null> | null>(null)
+
+const whys = new OnThePage<{ element: HTMLButtonElement; onCard: boolean }>()
+
+/** A figure that can be asked why. */
+export function useWhy(): RefObject<HTMLButtonElement | null> {
+  const onCard = use(CardContext) !== null
+  return useOnThePage(whys, (element: HTMLButtonElement) => ({ element, onCard }), [onCard])
+}
+
+/** Asks the first figure of the card why. */
+export function askWhy(): void {
+  whys
+    .inOrder()
+    .find(({ onCard }) => onCard)
+    ?.element.click()
 }
 
 /** The element of a field, by its key. */
 export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-')}`
 
-/** The next thing, as the plate of the page has it; nothing while a sheet lies on it. */
-export function pressPlate(): void {
-  if (document.querySelector('[role=dialog]') !== null) return
-  const plate = document.querySelector<HTMLElement>('.plate > button')
-  // What gates is answered on itself alone.
-  if (plate?.parentElement?.dataset.gate === undefined) plate?.click()
-  else plate.focus()
+interface Stop {
+  id: string
+  element: HTMLElement
+  /** It is typed into; else it is a question, and its keys stand before its answers. */
+  typed: boolean
 }
 
-// What is wrong with a field stands under it by an id of its own, and is no field.
-const IN_ORDER = ['field', 'point'].map((kind) => `[id^="${kind}-"]:not([id$="-problem"])`).join()
+const stops = new OnThePage<Stop>()
 
-/** From a field that was just typed to the next one of its part of the sheet, where that is typed too. */
-export function goOn(from: Element): void {
-  const around = from.closest('section, form, [role=dialog]')
-  const fields = [...(around?.querySelectorAll(IN_ORDER) ?? [])]
-  const next = fields[fields.indexOf(from) + 1]
-  if (fields.includes(from) && next?.matches('input') === true) focusOn(next.id)
-  // What is typed of a point belongs to the map: there the keys go on.
-  else if (from.closest('[data-point-form]') === null || !focusMap()) focusWork()
+/** What keys that lead to a field go to: into what is typed; of what is chosen on no choice, so that no key that led
+ * there answers. */
+function useStop<E extends HTMLElement>(id: string, typed: boolean): RefObject<E | null> {
+  const ref = useOnThePage(stops, (element: E) => ({ id, element, typed }), [id, typed])
+  useEffect(() => arrived(id), [id])
+  return ref
 }
 
-/** The keys go on with the map, where there is one. */
-export function focusMap(): boolean {
-  const map = document.querySelector<SVGElement>('[data-map]')
-  map?.focus({ preventScroll: true })
-  return map !== null
+export const useTyped = <E extends HTMLElement>(id: string): RefObject<E | null> => useStop(id, true)
+export const useQuestion = (id: string): RefObject<HTMLDivElement | null> => useStop(id, false)
+
+/** From a field that was just typed to the next one of its part of the sheet, where that is typed too; else to where
+ * what follows is done. */
+export function goOn(from: HTMLElement, follows: () => void = focusWork): void {
+  const part = from.closest('section, form, [role=dialog]')
+  const fields = stops.inOrder().filter(({ id, element }) => id !== '' && part?.contains(element) === true)
+  const next = fields[fields.findIndex(({ element }) => element === from) + 1]
+  if (next?.typed === true) put(next)
+  else follows()
 }
 
 /** A field that is to be gone on with as soon as it is there. */
@@ -49,7 +144,7 @@ export function focusField(key: string): void {
 }
 
 /** A field is there: it may be waited for. */
-export function arrived(id: string): void {
+function arrived(id: string): void {
   if (wanted?.id !== id || Date.now() > wanted.until) return
   wanted = null
   focusOn(id)
@@ -58,14 +153,20 @@ export function arrived(id: string): void {
 /** Whether a field is waited for. */
 export const isWaitedFor = (): boolean => wanted !== null && Date.now() <= wanted.until
 
-/** Where keys that lead to a field go: into what is typed; of what is chosen on no choice, so that no key that led
- * there answers. */
+/** Whether the keys are in a field, or before a question. */
+export function isInAField(): boolean {
+  const at = document.activeElement
+  const typed = at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement
+  return typed || stops.some(({ element }) => element === at)
+}
+
 function focusOn(id: string): boolean {
-  const field = document.getElementById(id)
-  const typed = field?.matches('input, textarea') ? field : field?.querySelector('input, textarea')
-  const target = typed ?? field?.closest('[data-question]')
-  if (!(target instanceof HTMLElement)) return false
-  target.focus()
-  target.scrollIntoView({ block: 'nearest' })
-  return true
+  const stop = stops.inOrder().find((known) => known.id === id)
+  if (stop !== undefined) put(stop)
+  return stop !== undefined
+}
+
+function put({ element }: Stop): void {
+  element.focus()
+  element.scrollIntoView({ block: 'nearest' })
 }

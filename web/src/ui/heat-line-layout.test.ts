@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { layOut, path, type LineBox, type LinePlan } from './heat-line-layout'
+import { layOut, type LineBox, type LinePlan } from './heat-line-layout'
+import { path } from './pen'
 
 const box = (width: number): LineBox => ({
   width,

@@ -94,8 +94,3 @@ export function layOut(box: LineBox, plan: LinePlan | null, hottest: number, unt
   const labels = [...cold, heatX, torchLabel, coolLabel, checkX, handX]
   return { stations, labels, heatX, endX, x, y, cut, minutesAt: (at) => (at - heatX) / scale }
 }
-
-/** A polyline through points, as a path. */
-export function path(points: readonly (readonly [number, number])[]): string {
-  return points.map(([x, y], at) => `${at === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join('')
-}

@@ -8,6 +8,7 @@ use super::said::times;
 use crate::iron::Iron;
 use crate::job::Became;
 use crate::method::{Became as Came, MethodId, Outcome, Outcomes, OwnRepair, Variant, for_days, odds_of};
+use crate::quantity::{number, of_100};
 
 /// How the repairs of a method held.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -17,6 +18,8 @@ pub struct HeldLine {
     pub label: &'static str,
     /// Of a hundred, a year: by these repairs and the book, with its 80 % interval.
     pub held: f64,
+    /// The same as it is said, whole.
+    pub held_of_100: u32,
     pub low: f64,
     pub high: f64,
     /// By the book alone.
@@ -52,6 +55,8 @@ pub struct SplitLine {
     pub label: String,
     /// Of a hundred that were asked about, with its 80 % interval.
     pub held: f64,
+    /// The same as it is said, whole.
+    pub held_of_100: u32,
     pub low: f64,
     pub high: f64,
     /// What they had been given, for the days they were followed; nothing where none was given odds.
@@ -106,6 +111,7 @@ pub(super) fn held_line(method: MethodId, repairs: &[&OwnRepair]) -> Option<Held
         method,
         label: method.label(),
         held,
+        held_of_100: of_100(odds.mean),
         low,
         high,
         book,
@@ -190,7 +196,7 @@ pub(super) fn split_line(label: String, own: &[&OwnRepair]) -> Option<SplitLine>
     let book = (!given.is_empty()).then(|| given.iter().sum::<f64>() / given.len() as f64 * 100.0);
     let share = if n > 0.0 { y / n } else { f64::midpoint(low, high) };
     let words = if n > 0.0 {
-        let of_them = format!("{} of {n:.0} held", crate::quantity::number(y, 1));
+        let of_them = format!("{} of {n:.0} held", number(y, 1));
         match book {
             Some(book) => format!("{of_them}; they had been given {book:.0} of 100"),
             None => of_them,
@@ -202,6 +208,7 @@ pub(super) fn split_line(label: String, own: &[&OwnRepair]) -> Option<SplitLine>
     Some(SplitLine {
         label,
         held: share * 100.0,
+        held_of_100: of_100(share),
         low: low * 100.0,
         high: high * 100.0,
         book,

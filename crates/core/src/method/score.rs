@@ -8,13 +8,16 @@ use serde::Serialize;
 pub struct ScorePart {
     pub name: String,
     pub points: f64,
+    /// The same as it is shown: "+4.0", "−2.5".
+    pub words: String,
     pub working: String,
 }
 
 impl ScorePart {
     #[must_use]
     pub fn new(name: &str, points: f64, working: String) -> Self {
-        Self { name: name.to_owned(), points, working }
+        let sign = if points < 0.0 { '\u{2212}' } else { '+' };
+        Self { name: name.to_owned(), points, words: format!("{sign}{:.1}", points.abs()), working }
     }
 }
 

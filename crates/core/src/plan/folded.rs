@@ -1,10 +1,8 @@
 //! What the stages say together: stations, what is missing, cautions, figures.
 
 use super::{Caution, MapPlan, Missing, Station, StationState};
-use crate::field;
 use crate::figure::Figure;
-use crate::job::{Job, Round};
-use crate::quantity::CURRENCY_SIGNS;
+use crate::job::Job;
 use crate::shelf::UNNAMED;
 use crate::shop::Shop;
 use crate::stage::part::PartFacts;
@@ -42,15 +40,6 @@ impl Folded {
             self.cautions.extend(not_here(takes, shop));
         }
     }
-}
-
-/// The shop's own, or the sign that was typed with what a new part costs.
-pub(super) fn currency(round: &Round, shop: &Shop) -> String {
-    if !shop.currency.is_empty() {
-        return shop.currency.clone();
-    }
-    let typed = round.typed(field::part::REPLACEMENT_PRICE.key()).unwrap_or_default();
-    typed.chars().filter(|sign| CURRENCY_SIGNS.contains(sign)).take(1).collect()
 }
 
 /// What the stores have too little of, at the station that asks for it; and what lies there without a name.

@@ -1,7 +1,7 @@
 //! Facts in, plan out.
 
 use super::asked_back::asked_back;
-use super::folded::{Folded, currency};
+use super::folded::Folded;
 use super::gate::{Gate, GateInputs};
 use super::hot::LastHeat;
 use super::learned::learned;
@@ -27,7 +27,7 @@ use crate::secret::{Practice, bench};
 use crate::shop::Shop;
 use crate::stage::heat::{HeatInputs, Sources, StepBurn};
 use crate::stage::iron::IronInputs;
-use crate::stage::method::{Locked, MethodContext, Moment, Ruled};
+use crate::stage::method::{Locked, MethodContext, Moment, Ruled, currency};
 use crate::stage::part::PartFacts;
 use crate::stage::prep::{BenchInputs, WorkInputs};
 use crate::stage::{Stage, check, cooling, cracks, heat, iron, map, method, part, prep};

@@ -35,9 +35,9 @@ pub use crate::stage::{
     HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView, LayLine, LineOnFace, Live, Lock,
     MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, MustStop, NextTest, OutcomeView,
     OvenSegment, PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan, Price, PriceLine,
-    Ready, RehearsalStep, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepView,
-    StopRule, TAUGHT, TackState, TackTurn, Taught, TestView, TorchPlan, UsedLine, WayOpened, WorkLine, live,
-    measured_tests, tool_roll,
+    Ready, RehearsalStep, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepOpened,
+    StepView, StopRule, TAUGHT, TackState, TackTurn, Taught, TestView, TorchPlan, UsedLine, WayOpened,
+    WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

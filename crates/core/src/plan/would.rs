@@ -10,6 +10,7 @@ use crate::heat::{HeatSource, SimCache};
 use crate::job::{Job, Round};
 use crate::method::MethodId;
 use crate::plan::make::methods_at;
+use crate::quantity::of_100;
 use crate::shop::Shop;
 
 /// What a method would become.
@@ -31,8 +32,8 @@ pub struct Would {
     /// "Bake the oil out, and borrow a large tip"; empty where nothing that was tried does it.
     pub change: String,
     pub then: Option<Becomes>,
-    /// Its odds then, 0 to 1.
-    pub odds: Option<f64>,
+    /// Of a hundred so many hold then.
+    pub of_100: Option<u32>,
     /// All it wants is what is not at hand, as what speaks against it says already.
     pub only_not_here: bool,
 }
@@ -235,7 +236,7 @@ pub fn would(job: &Job, shop: &Shop, sims: &SimCache, moment: Option<Moment>, me
             method,
             change: crate::render::upper(&words.join(", and ")),
             then: Some(then),
-            odds: Some(odds),
+            of_100: Some(of_100(odds)),
             only_not_here: words.iter().all(|change| Some(*change) == lacks(&plan, method)),
         };
         if then == Becomes::First {
@@ -245,5 +246,5 @@ pub fn would(job: &Job, shop: &Shop, sims: &SimCache, moment: Option<Moment>, me
             left.get_or_insert(found);
         }
     }
-    left.unwrap_or(Would { method, change: String::new(), then: None, odds: None, only_not_here: false })
+    left.unwrap_or(Would { method, change: String::new(), then: None, of_100: None, only_not_here: false })
 }

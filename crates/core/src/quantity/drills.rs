@@ -1,6 +1,6 @@
 //! A shop's drills: sizes as they stand on the shank, in mm.
 
-use super::{MM_PER_IN, UnitSystem};
+use super::{MM_PER_IN, Rounding, Unit, UnitSystem};
 use crate::base::problem::FieldProblem;
 
 /// Number sizes 1 to 80, in thousandths of an inch and tenths of them.
@@ -95,6 +95,13 @@ fn one(text: &str, shown_in: UnitSystem) -> Option<f64> {
     let size: f64 = bare.replace(',', ".").parse().ok()?;
     let inches = in_inches || (!in_mm && shown_in == UnitSystem::Imperial && size <= 2.0);
     Some(if inches { size * MM_PER_IN } else { size })
+}
+
+/// A set as it stands on a shelf: each across in mm, with its number, letter or size; the unit goes without saying.
+#[must_use]
+pub fn marked(drills_mm: &[f64], units: UnitSystem) -> Vec<(f64, String)> {
+    let mark = |mm: f64| units.show(mm, Unit::Drill, Rounding::Nearest).number;
+    drills_mm.iter().map(|mm| (*mm, mark(*mm))).collect()
 }
 
 /// A set as it is typed: sizes with commas between them, `1 to 13 by 0.5` for a row of them. In mm, the

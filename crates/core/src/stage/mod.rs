@@ -45,7 +45,7 @@ pub use map::{
 };
 pub use method::{
     Contender, MethodPlan, Moment, OddsLine, Price, PriceLine, Ready, SchoolChoice, SessionPlan, SettingLine,
-    WayOpened,
+    StepOpened, WayOpened,
 };
 pub use part::{Forbidden, PartPlan, Side, Sketch};
 pub use pictured::{PictureLine, PictureOf};

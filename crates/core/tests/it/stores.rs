@@ -71,6 +71,7 @@ fn plan(told: &ToldShop, demands: Vec<Demand>) -> StoresPlan {
     let values = settings(&told.0);
     let none: &[Used] = &[];
     shelves(Stock {
+        currency: "£",
         items: &told.shop().stores,
         values: &values,
         demands,

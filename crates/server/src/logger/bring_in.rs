@@ -47,7 +47,8 @@ pub struct FileSeen {
     pub columns: Vec<FileColumn>,
     pub rows: usize,
     pub lasts_min: f64,
-    /// Minutes on the job clock at which its first row was read, by its own clock; nothing where that says no day.
+    /// Minutes on the job clock at which its first row was read, by its own clock, to a tenth; nothing where that says no
+    /// day.
     pub first_min: Option<f64>,
     /// Of the column chosen, as it lies on the job clock: (min, °C), thinned.
     pub lies: Vec<(f64, f64)>,
@@ -144,7 +145,7 @@ pub async fn bring_in_readings(
     Ok(Json(FileSeen {
         rows: file.len(),
         lasts_min: file.lasts_min(),
-        first_min: by_itself,
+        first_min: by_itself.map(|minutes| (minutes * 10.0).round() / 10.0),
         lies: lies.iter().step_by(every).map(|it| (it.minutes, it.celsius)).collect(),
         left_out: all.len() - lies.len(),
         changed,

@@ -8,12 +8,11 @@ use uuid::Uuid;
 use vanadin_core::base::problem::FieldProblem;
 use vanadin_core::job::{Change, Fact, duplicate};
 use vanadin_core::practice::{
-    Case, Curve, Ended, LESSONS, Past, ResultFile, as_a_case, before_the_heat, curve, ended, free, lesson,
-    own, told,
+    Case, Curve, Ended, LESSONS, Past, as_a_case, before_the_heat, curve, ended, free, lesson, own, told,
 };
 use vanadin_core::secret::Level;
 
-use super::results;
+use super::results::{self, HandedBack};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
 use crate::job::route::{known, view};
@@ -44,7 +43,7 @@ pub struct PracticePlace {
     pub cases: Vec<RackLine>,
     pub curve: Curve,
     /// What learners handed back, the newest first.
-    pub results: Vec<ResultFile>,
+    pub results: Vec<HandedBack>,
 }
 
 /// A practice to be begun. The client makes the id: sent twice, begun once.

@@ -10,7 +10,7 @@ use vanadin_core::iron::Iron;
 use vanadin_core::practice::{CaseFile, ResultFile, own};
 use vanadin_core::secret::{Hidden, Level, Practised, Truth, open};
 
-use super::results;
+use super::results::{self, HandedBack};
 use super::route::{end_of, no_practice, taken_in};
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
@@ -53,7 +53,7 @@ pub struct CaseTakenUp {
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ReadBack {
     /// What learners handed back, the newest first.
-    pub results: Vec<ResultFile>,
+    pub results: Vec<HandedBack>,
 }
 
 /// Seals a job's part and cracks as a case to be handed out.

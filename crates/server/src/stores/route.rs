@@ -6,6 +6,7 @@ use rocket::{State, get};
 use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::day::Day;
+use vanadin_core::quantity::marked_drills;
 use vanadin_core::shop::{ShopWord, taken};
 use vanadin_core::stores::{Buy, Demand, Stock, StoresPlan, Used, shelves};
 
@@ -18,6 +19,8 @@ use crate::shop::store::today_in;
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StoresView {
     pub plan: StoresPlan,
+    /// The set of drills: across in mm, and what stands on each.
+    pub drills: Vec<(f64, String)>,
     /// Of the shop's settings together: it grows with each change.
     pub shop_revision: u64,
 }
@@ -48,8 +51,10 @@ async fn stores(jobs: &JobService, units: DeviceUnits) -> Result<StoresView, Api
         demands: demands.collect(),
         used: &used,
         units: shop.shop.units,
+        currency: &shop.shop.currency,
     });
-    Ok(StoresView { plan, shop_revision: shop.revision })
+    let drills = marked_drills(&shop.shop.drills_mm, shop.shop.units);
+    Ok(StoresView { plan, drills, shop_revision: shop.revision })
 }
 
 /// The shelves: what lies there, who will take of it, what is missing.

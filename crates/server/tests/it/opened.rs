@@ -21,7 +21,7 @@ async fn a_way_and_a_figure_are_opened_by_themselves_as_they_stand_or_as_if() {
     let method = shut["way"]["method"].as_str().unwrap();
     let (status, way) = server.get(&format!("/api/jobs/{malt}/ways/{method}")).await;
     assert_eq!((status, &way["method"]), (Status::Ok, &shut["way"]["method"]));
-    assert_eq!(way["price"]["total"], shut["price_in_all"]);
+    assert_eq!(way["price"]["total_words"], shut["price_words"]);
     let minutes = |way: &Value| -> f64 {
         let steps = way["steps"].as_array().unwrap();
         steps

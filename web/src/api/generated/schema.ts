@@ -2265,11 +2265,8 @@ export interface components {
             by_words: string;
             jobs: string[];
             kind: string;
-            /**
-             * Format: double
-             * @description At the price it was bought for last; nothing while that is not known.
-             */
-            price?: number | null;
+            /** @description The same as it is shown: "£4.50". */
+            price_words?: string | null;
             /** Format: double */
             size_mm?: number | null;
             what: string;
@@ -2391,10 +2388,10 @@ export interface components {
             because: string;
             id: string;
             /**
-             * Format: double
-             * @description Of all causes of what is seen.
+             * Format: int32
+             * @description Of a hundred times that this is seen, so many times it is this.
              */
-            share: number;
+            of_100: number;
             words: string;
         };
         /** @description A caution, shown at the station where it matters. */
@@ -2776,10 +2773,12 @@ export interface components {
             /** @description With all that is known of this job. */
             odds: components["schemas"]["Odds"];
             /**
-             * Format: double
-             * @description In all, in the shop's money; nothing while that is not known.
+             * Format: int32
+             * @description Of a hundred so many hold, as it is said.
              */
-            price_in_all?: number | null;
+            odds_of_100: number;
+            /** @description In all: "£420"; nothing while that is not known. */
+            price_words?: string | null;
             ready?: components["schemas"]["Ready"] | null;
             reasons: string[];
             /** @description It may be a first choice: not what only helps, only seals, or is for want of anything better. */
@@ -3748,7 +3747,8 @@ export interface components {
             columns: components["schemas"]["FileColumn"][];
             /**
              * Format: double
-             * @description Minutes on the job clock at which its first row was read, by its own clock; nothing where that says no day.
+             * @description Minutes on the job clock at which its first row was read, by its own clock, to a tenth; nothing where that says no
+             *     day.
              */
             first_min?: number | null;
             /** Format: double */
@@ -4227,6 +4227,14 @@ export interface components {
             /** @description What it took from the stores, with the box it came from: "Nickel stick, 3.2 mm: 4 rods, box 77-B". */
             used: string[];
         };
+        /** @description A result that was handed back. */
+        HandedBack: components["schemas"]["ResultFile"] & {
+            /**
+             * Format: int32
+             * @description Of a hundred such repairs so many hold.
+             */
+            of_100: number;
+        };
         /** @description A job's sessions on the hands that every other job asks for too. */
         HandsBooked: {
             /** @description "Ready then Wed 2 Dec, 14:00."; empty where nothing moves. */
@@ -4328,11 +4336,8 @@ export interface components {
             edge: string;
             /** @description What it burns, against what is here. */
             gas: components["schemas"]["GasPlan"][];
-            /**
-             * Format: double
-             * @description The share that the minutes are good to: less the more heatings were read here; 0 where nothing is heated.
-             */
-            good_to: number;
+            /** @description The same as it is shown: "30 %". */
+            good_to_words: string;
             /** @description What helps it: empty, `covered`, or the id of a second flame. */
             help?: string;
             infrared?: components["schemas"]["InfraredPlan"] | null;
@@ -4603,6 +4608,11 @@ export interface components {
              * @description Of a hundred, a year: by these repairs and the book, with its 80 % interval.
              */
             held: number;
+            /**
+             * Format: int32
+             * @description The same as it is said, whole.
+             */
+            held_of_100: number;
             /** Format: double */
             high: number;
             label: string;
@@ -5840,9 +5850,12 @@ export interface components {
         };
         /** @description An estimate that was given, as it stands now. */
         Offered: {
+            /** @description The amounts of its lines as they are shown, and what they come to: "£293", "£420". */
+            amounts: string[];
             estimate: components["schemas"]["Estimate"];
             /** @description Its day is past. */
             over: boolean;
+            total: string;
             /** @description "Offered £420 on 9 Mar, stands until 8 Apr. Today it would be £460." */
             words: string;
         };
@@ -6585,7 +6598,7 @@ export interface components {
             curve: components["schemas"]["Curve"];
             lessons: components["schemas"]["LessonLine"][];
             /** @description What learners handed back, the newest first. */
-            results: components["schemas"]["ResultFile"][];
+            results: components["schemas"]["HandedBack"][];
         };
         /** @description What is shown of a practice while it is in hand. */
         PracticeSeen: {
@@ -6681,6 +6694,8 @@ export interface components {
              * @description In the shop's money; nothing while the shop has no rate.
              */
             total?: number | null;
+            /** @description The same as it is shown: "£420". */
+            total_words?: string | null;
             /** @description What is not in it, since nobody has said what it costs. */
             without: string[];
         };
@@ -6688,6 +6703,8 @@ export interface components {
         PriceLine: {
             /** Format: double */
             amount: number;
+            /** @description The same as it is shown: "£293". */
+            amount_words: string;
             what: string;
             /** @description "6 h 30 x 45", and the amount is that of the hours as they stand here */
             working: string;
@@ -6842,7 +6859,7 @@ export interface components {
         /** @description Who hands a result back. */
         ReadBack: {
             /** @description What learners handed back, the newest first. */
-            results: components["schemas"]["ResultFile"][];
+            results: components["schemas"]["HandedBack"][];
         };
         /** @description Something read at the bench. */
         ReadLine: {
@@ -7081,6 +7098,8 @@ export interface components {
             name: string;
             /** Format: double */
             points: number;
+            /** @description The same as it is shown: "+4.0", "−2.5". */
+            words: string;
             working: string;
         };
         SeamAnswer: {
@@ -7714,6 +7733,11 @@ export interface components {
              * @description Of a hundred that were asked about, with its 80 % interval.
              */
             held: number;
+            /**
+             * Format: int32
+             * @description The same as it is said, whole.
+             */
+            held_of_100: number;
             /** Format: double */
             high: number;
             /** @description "Gray", "Hot", "Tight" */
@@ -7766,6 +7790,13 @@ export interface components {
             unattended_min: number;
             /** @description The working; a template until the plan says it. */
             working: string;
+        };
+        /** @description One step of it, as it is shown. */
+        StepOpened: components["schemas"]["Step"] & {
+            /** @description "13 h 00"; empty where it takes no time of its own. */
+            clock_words: string;
+            /** @description "6 min"; empty where no hand is wanted. */
+            hands_words: string;
         };
         /** @description What was found at one step, and what the step is called under the lines. */
         StepView: {
@@ -7925,6 +7956,11 @@ export interface components {
             shelves: components["schemas"]["ShelfPlan"][];
         };
         StoresView: {
+            /** @description The set of drills: across in mm, and what stands on each. */
+            drills: [
+                number,
+                string
+            ][];
             plan: components["schemas"]["StoresPlan"];
             /**
              * Format: int64
@@ -8750,7 +8786,7 @@ export interface components {
             score: number;
             /** @description How its source is set. */
             settings: components["schemas"]["SettingLine"][];
-            steps: components["schemas"]["Step"][];
+            steps: components["schemas"]["StepOpened"][];
             /**
              * Format: double
              * @description Of the joint against the iron, 1 for as strong.
@@ -8827,10 +8863,10 @@ export interface components {
             change: string;
             method: components["schemas"]["MethodId"];
             /**
-             * Format: double
-             * @description Its odds then, 0 to 1.
+             * Format: int32
+             * @description Of a hundred so many hold then.
              */
-            odds?: number | null;
+            of_100?: number | null;
             /** @description All it wants is what is not at hand, as what speaks against it says already. */
             only_not_here: boolean;
             then?: components["schemas"]["Becomes"] | null;

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, type ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { answersQuery } from '../../api/queries'
 import { useJob } from '../JobContext'
 import { useShop } from '../ShopContext'
-import { arrived, fieldId } from '../../ui/focus'
+import { fieldId, useQuestion } from '../../ui/focus'
 import { Button } from '../../ui/Button'
 import { Drawing } from './Drawing'
 
@@ -19,14 +19,13 @@ export interface OpenPocketProps {
 export function OpenPocket({ test, chosen, onObserve }: OpenPocketProps): ReactNode {
   const { view } = useJob()
   const id = fieldId(test.test)
-  useEffect(() => arrived(id), [id])
   const { revision } = useShop()
   const answers = useQuery(answersQuery(view.id, view.revision, revision, test.test))
   const answer = (outcome: string) => answers.data?.answers.find((known) => known.outcome === outcome)
   const stays = answers.data?.answers.every(({ changes }) => changes.length === 0) === true
   const forbidden = view.plan.part.forbidden.find((known) => known.test === test.test)
   return (
-    <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
+    <section ref={useQuestion(id)} id={id} aria-label={test.label} tabIndex={-1} data-question="">
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>

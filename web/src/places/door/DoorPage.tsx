@@ -5,7 +5,7 @@ import { device } from '../../api/queue/device'
 import { remembersAgain } from '../../api/queue/forget'
 import { Crystal } from '../../ui/Crystal'
 import { Plain } from '../../ui/Plain'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 
 const problemOf = ({ problems: [problem], message }: Refused): string =>
@@ -52,8 +52,7 @@ export function DoorPage(): ReactNode {
         : ''
   return (
     <main
-      id={WORK}
-      tabIndex={-1}
+      {...WORK_SURFACE}
       aria-label="Door"
       className="mx-auto flex max-w-[460px] flex-col gap-4 px-5 py-10"
     >

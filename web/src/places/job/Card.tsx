@@ -1,10 +1,11 @@
-import type { ReactNode } from 'react'
+import { useRef, type ReactNode } from 'react'
 import { Fig } from '../../job/Fig'
 import { LitNow } from '../../job/LitNow'
 import { useJob } from '../../job/JobContext'
 import { useShop } from '../../job/ShopContext'
 import type { Plan, Station } from '../../api/client'
 import { STATIONS } from '../../job/stations'
+import { CardContext } from '../../ui/focus'
 import { useWholeLines } from '../../ui/useWholeLines'
 import { OddsMoved } from './OddsMoved'
 import { useMoved } from './useMoved'
@@ -31,111 +32,119 @@ export function Card({ station, first }: CardProps): ReactNode {
   const rods = plan.figures.find((f) => f.id === 'prep.rods')
   // What the stores have of it.
   const here = plan.takes.find((take) => take.when === 'done')?.here_words ?? ''
+  const card = useRef<HTMLElement>(null)
   const { frame, cover, under } = useWholeLines('[data-line]')
   const elapsed = plan.figures.find((f) => f.id === 'method.hours')
   const between = elapsed?.between ?? ''
   return (
-    <aside aria-label="Card" data-card="" className="tag flex min-h-0 flex-col bg-slab px-4 pt-3 pb-3">
-      <svg width="26" height="26" aria-hidden className="mx-auto shrink-0">
-        <circle cx="13" cy="13" r="12" fill="none" stroke="var(--scribe)" strokeWidth="1.5" />
-        <circle cx="13" cy="13" r="7.5" fill="var(--iron)" stroke="var(--scribe)" strokeWidth="1.5" />
-      </svg>
-      <div
-        ref={frame}
-        tabIndex={under > 0 ? 0 : undefined}
-        role={under > 0 ? 'region' : undefined}
-        aria-label={under > 0 ? 'The card' : undefined}
-        className="min-h-0 grow overflow-auto"
+    <CardContext value={card}>
+      <aside
+        ref={card}
+        aria-label="Card"
+        data-card=""
+        className="tag flex min-h-0 flex-col bg-slab px-4 pt-3 pb-3"
       >
-        {first ?? (
-          <Row name="Iron" moved={bar('iron.sure')}>
-            <span className="words mr-2 text-[26px]">{leading?.label}</span>
-            <Fig id="iron.sure" />
-          </Row>
-        )}
-        <Row name="Method" moved={false}>
-          <b>{contender?.label ?? (plan.locks[0] === undefined ? 'not decided' : plan.locks[0].short)}</b>
-        </Row>
-        <Row name="Preheat" moved={bar('heat.target')} under={underPreheat(plan, first === undefined)}>
-          {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? (
-            <b>none</b>
-          ) : plan.heat?.cold === true && plan.methods.chosen?.school === 'arc_only' ? (
-            <b>none, {plan.heat.most_words}</b>
-          ) : (
-            <Fig id="heat.target" size="card" />
-          )}
-        </Row>
-        {first !== undefined ? null : plan.methods.sets_pins ? (
-          <Row name="Pins" moved={bar('prep.pins')} under={here}>
-            <Fig id="prep.pins" size="card" />
-          </Row>
-        ) : plan.prep != null && rods === undefined ? null : (
-          <Row
-            name={rods?.name ?? 'Rods'}
-            moved={bar('prep.rods')}
-            under={first === undefined ? [plan.prep?.filler ?? '', here].filter(Boolean).join('; ') : ''}
-          >
-            <Fig id="prep.rods" size="card" />
-          </Row>
-        )}
-        {first === undefined && (
-          <>
-            <Row name="Heat with" moved={false}>
-              <b>{plan.heat == null ? <Unknown /> : plan.heat.cold ? 'nothing' : plan.heat.source_label}</b>
-            </Row>
-            <Row
-              name="Start to finish"
-              moved={bar('method.hours')}
-              under={
-                contender?.hours == null ? (
-                  ''
-                ) : (
-                  <>
-                    {[between, contender.ready?.begun !== false ? '' : `ready ${contender.ready.words}`]
-                      .filter(Boolean)
-                      .join('; ')}
-                    {contender.ready?.begun === false ? '. ' : ' '}
-                    <LitNow />
-                  </>
-                )
-              }
-            >
-              <Fig id="method.hours" size="card" />
-            </Row>
-            <Row
-              name="Price"
-              moved={bar('method.price')}
-              under={plan.figures.find((f) => f.id === 'method.price')?.note ?? ''}
-            >
-              <Fig id="method.price" size="card" otherwise="needs rates" />
-            </Row>
-          </>
-        )}
-        <Row
-          name="Odds"
-          moved={bar('method.odds')}
-          under={
-            <>
-              {first === undefined && (odds?.note ?? '')}
-              {odds !== undefined && AT_WORK.has(station) && <OddsMoved />}
-            </>
-          }
+        <svg width="26" height="26" aria-hidden className="mx-auto shrink-0">
+          <circle cx="13" cy="13" r="12" fill="none" stroke="var(--scribe)" strokeWidth="1.5" />
+          <circle cx="13" cy="13" r="7.5" fill="var(--iron)" stroke="var(--scribe)" strokeWidth="1.5" />
+        </svg>
+        <div
+          ref={frame}
+          tabIndex={under > 0 ? 0 : undefined}
+          role={under > 0 ? 'region' : undefined}
+          aria-label={under > 0 ? 'The card' : undefined}
+          className="min-h-0 grow overflow-auto"
         >
-          <Fig id="method.odds" size="card" />
-        </Row>
-        <Cautions station={station} />
-        {under > 0 && (
-          <p
-            className="sticky bottom-0 bg-slab pt-1 small text-ash"
-            style={{ height: cover }}
-            data-testid="under-the-card"
+          {first ?? (
+            <Row name="Iron" moved={bar('iron.sure')}>
+              <span className="words mr-2 text-[26px]">{leading?.label}</span>
+              <Fig id="iron.sure" />
+            </Row>
+          )}
+          <Row name="Method" moved={false}>
+            <b>{contender?.label ?? (plan.locks[0] === undefined ? 'not decided' : plan.locks[0].short)}</b>
+          </Row>
+          <Row name="Preheat" moved={bar('heat.target')} under={underPreheat(plan, first === undefined)}>
+            {plan.heat?.cold === true && plan.methods.chosen?.school === 'no_heat' ? (
+              <b>none</b>
+            ) : plan.heat?.cold === true && plan.methods.chosen?.school === 'arc_only' ? (
+              <b>none, {plan.heat.most_words}</b>
+            ) : (
+              <Fig id="heat.target" size="card" />
+            )}
+          </Row>
+          {first !== undefined ? null : plan.methods.sets_pins ? (
+            <Row name="Pins" moved={bar('prep.pins')} under={here}>
+              <Fig id="prep.pins" size="card" />
+            </Row>
+          ) : plan.prep != null && rods === undefined ? null : (
+            <Row
+              name={rods?.name ?? 'Rods'}
+              moved={bar('prep.rods')}
+              under={first === undefined ? [plan.prep?.filler ?? '', here].filter(Boolean).join('; ') : ''}
+            >
+              <Fig id="prep.rods" size="card" />
+            </Row>
+          )}
+          {first === undefined && (
+            <>
+              <Row name="Heat with" moved={false}>
+                <b>{plan.heat == null ? <Unknown /> : plan.heat.cold ? 'nothing' : plan.heat.source_label}</b>
+              </Row>
+              <Row
+                name="Start to finish"
+                moved={bar('method.hours')}
+                under={
+                  contender?.hours == null ? (
+                    ''
+                  ) : (
+                    <>
+                      {[between, contender.ready?.begun !== false ? '' : `ready ${contender.ready.words}`]
+                        .filter(Boolean)
+                        .join('; ')}
+                      {contender.ready?.begun === false ? '. ' : ' '}
+                      <LitNow />
+                    </>
+                  )
+                }
+              >
+                <Fig id="method.hours" size="card" />
+              </Row>
+              <Row
+                name="Price"
+                moved={bar('method.price')}
+                under={plan.figures.find((f) => f.id === 'method.price')?.note ?? ''}
+              >
+                <Fig id="method.price" size="card" otherwise="needs rates" />
+              </Row>
+            </>
+          )}
+          <Row
+            name="Odds"
+            moved={bar('method.odds')}
+            under={
+              <>
+                {first === undefined && (odds?.note ?? '')}
+                {odds !== undefined && AT_WORK.has(station) && <OddsMoved />}
+              </>
+            }
           >
-            {under === 1 ? '1 more line below' : `${under} more lines below`}
-          </p>
-        )}
-      </div>
-      <MovedFoot moved={moved} seen={seen} />
-    </aside>
+            <Fig id="method.odds" size="card" />
+          </Row>
+          <Cautions station={station} />
+          {under > 0 && (
+            <p
+              className="sticky bottom-0 bg-slab pt-1 small text-ash"
+              style={{ height: cover }}
+              data-testid="under-the-card"
+            >
+              {under === 1 ? '1 more line below' : `${under} more lines below`}
+            </p>
+          )}
+        </div>
+        <MovedFoot moved={moved} seen={seen} />
+      </aside>
+    </CardContext>
   )
 }
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { JobProvider, useJob, useLive } from '../../job/JobContext'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { CannotBeShown } from './CannotBeShown'
 import { BigClock, Temperature, laidOut, useJobClock } from '../../stations/torch'
 
@@ -23,7 +23,7 @@ function Seen(): ReactNode {
   const clock = laidOut(live?.clocks ?? [], now).large
   const next = live === null || live.next === '' ? view.standing.next.verb : live.next
   return (
-    <main id={WORK} tabIndex={-1} className="mx-auto flex min-h-screen max-w-[900px] flex-col gap-5 p-4">
+    <main {...WORK_SURFACE} className="mx-auto flex min-h-screen max-w-[900px] flex-col gap-5 p-4">
       <title>{`For the helper: ${view.name} - Vanadin`}</title>
       <h1 className="text-[20px] leading-6">{view.name}</h1>
       <Temperature live={live} />

@@ -10,7 +10,7 @@ import { HotNow, WhileHot } from '../../job/HotNow'
 import { useNow } from '../../job/useNow'
 import { Button } from '../../ui/Button'
 import { Crystal } from '../../ui/Crystal'
-import { focusField, focusWork, isWaitedFor, WORK } from '../../ui/focus'
+import { focusField, focusWork, isInAField, isWaitedFor, WORK_SURFACE } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 import { Belief } from '../../stations/iron/Belief'
 import { SURFACES } from '../../stations'
@@ -68,8 +68,7 @@ function Bench({ station }: { station: Station }): ReactNode {
         <div className="flex min-h-0 grow gap-4 pt-3 pb-3 max-bench:flex-col max-bench:pt-1 print:block">
           <main
             key={station}
-            id={WORK}
-            tabIndex={-1}
+            {...WORK_SURFACE}
             aria-label={word(station)}
             className="flex min-h-0 min-w-0 grow flex-col max-bench:min-h-[70vh]"
           >
@@ -116,8 +115,6 @@ function Arrive({ station }: { station: Station }): ReactNode {
   }, [view.revision])
   return null
 }
-
-const isInAField = (): boolean => document.activeElement?.matches('input, textarea, [data-question]') ?? false
 
 /** What has to be known of a job that was just opened. */
 function Told(): ReactNode {

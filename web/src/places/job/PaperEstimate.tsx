@@ -7,12 +7,7 @@ export function PaperEstimate(): ReactNode {
   const { view, typed } = useJob()
   const offered = view.plan.offered
   if (offered == null) return null
-  const { estimate } = offered
-  // One that was given before amounts were whole stands as it was given.
-  const digits = [estimate.total, ...estimate.lines.map((line) => line.amount)].every(Number.isInteger)
-    ? 0
-    : 2
-  const money = (amount: number) => `${estimate.currency}${amount.toFixed(digits)}`
+  const { estimate, amounts, total } = offered
   const owner = typed('part.owner')
   return (
     <article className="paper-estimate only-print" aria-label="Estimate">
@@ -23,13 +18,13 @@ export function PaperEstimate(): ReactNode {
       </p>
       <table className="w-full text-left">
         <tbody>
-          {estimate.lines.map((line) => (
+          {estimate.lines.map((line, at) => (
             <tr key={line.what} className="border-b border-rule">
               <th scope="row" className="py-1 font-normal">
                 {line.what}
               </th>
               <td className="text-ash">{line.working}</td>
-              <td className="figure text-right">{money(line.amount)}</td>
+              <td className="figure text-right">{amounts[at]}</td>
             </tr>
           ))}
           <tr>
@@ -37,7 +32,7 @@ export function PaperEstimate(): ReactNode {
               In all
             </th>
             <td />
-            <td className="figure text-right text-[22px]">{money(estimate.total)}</td>
+            <td className="figure text-right text-[22px]">{total}</td>
           </tr>
         </tbody>
       </table>

@@ -63,7 +63,7 @@ export function PaperStrip(): ReactNode {
               </li>
             ))}
           </ol>
-          {planned > boxes && <p className="pt-1">{planned - boxes} more: on the back.</p>}
+          {planned > boxes && <p className="pt-1">From {boxes + 1} on: on the back.</p>}
         </>
       )}
       <div className="grid grid-cols-3 gap-x-6 gap-y-3 py-3">

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { useJob } from '../../job/JobContext'
 import { Button } from '../../ui/Button'
+import { Question } from '../../ui/Question'
 
 /** Minutes that a press lets go by. */
 const PASSES = [
@@ -53,12 +54,14 @@ export function PracticeBar(): ReactNode {
         </div>
       )}
       {asked && (
-        <div className="flex flex-wrap items-center gap-3" data-question="" tabIndex={-1}>
-          <span className="min-w-0 grow">
-            Then nothing more can be done to it. It can be played again from its beginning.
-          </span>
-          <Button onPress={end}>It is done: a year later</Button>
-        </div>
+        <Question>
+          <div className="flex flex-wrap items-center gap-3">
+            <span className="min-w-0 grow">
+              Then nothing more can be done to it. It can be played again from its beginning.
+            </span>
+            <Button onPress={end}>It is done: a year later</Button>
+          </div>
+        </Question>
       )}
     </section>
   )

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useJob } from '../../job/JobContext'
-import { path } from '../../ui/heat-line-layout'
+import { path } from '../../ui/pen'
 
 type At = Schemas['At']
 

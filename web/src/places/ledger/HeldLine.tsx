@@ -4,7 +4,7 @@ import { RepairMark } from './RepairMark'
 
 type Line = Pick<
   Schemas['SplitLine'],
-  'label' | 'held' | 'low' | 'high' | 'words' | 'drawn' | 'repairs_a_mark' | 'asked'
+  'label' | 'held' | 'held_of_100' | 'low' | 'high' | 'words' | 'drawn' | 'repairs_a_mark' | 'asked'
 > & { book?: number | null }
 
 const GRID = 'grid grid-cols-[210px_minmax(0,1fr)_minmax(0,340px)] items-center gap-x-6 max-bench:grid-cols-1'
@@ -70,7 +70,7 @@ export function HeldLine({ line, onOpen }: { line: Line; onOpen: () => void }): 
                 className="figure absolute top-0 -translate-x-1/2 text-[18px] leading-6"
                 style={{ left: `${line.held}%` }}
               >
-                {line.held.toFixed(0)}
+                {line.held_of_100}
               </span>
             </>
           )}

@@ -31,13 +31,13 @@ export function HonestChart({ honest }: { honest: Schemas['Honest'] }): ReactNod
       >
         <path d={`M${at(0)} ${up(0)}V${up(1)}M${at(0)} ${up(0)}H${at(1)}`} className="text-scribe" />
         <path d={`M${at(0)} ${up(0)}L${at(1)} ${up(1)}`} className="text-dim" strokeDasharray="3 5" />
-        {[0, 0.5, 1].map((p) => (
-          <g key={p} fontSize="14" className="fill-ash stroke-none">
-            <text x={at(p)} y={SIZE - 10} textAnchor="middle">
-              {p * 100}
+        {[0, 50, 100].map((of100) => (
+          <g key={of100} fontSize="14" className="fill-ash stroke-none">
+            <text x={at(of100 / 100)} y={SIZE - 10} textAnchor="middle">
+              {of100}
             </text>
-            <text x={LEFT - 8} y={up(p) + 5} textAnchor="end">
-              {p * 100}
+            <text x={LEFT - 8} y={up(of100 / 100) + 5} textAnchor="end">
+              {of100}
             </text>
           </g>
         ))}

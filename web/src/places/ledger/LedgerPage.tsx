@@ -3,7 +3,7 @@ import { useEffect, useState, type ReactNode } from 'react'
 import { useLocation } from 'react-router'
 import { ledgerQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Head } from '../Head'
 import { BreakBench } from './BreakBench'
 import { Ask } from './Ask'
@@ -45,7 +45,7 @@ export function LedgerPage(): ReactNode {
     <div className="mx-auto flex min-h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col">
       <title>Ledger - Vanadin</title>
       <Head at="ledger" />
-      <main id={WORK} tabIndex={-1} aria-label="Ledger" className="grow px-5 pt-4 pb-8 max-bench:px-4">
+      <main {...WORK_SURFACE} aria-label="Ledger" className="grow px-5 pt-4 pb-8 max-bench:px-4">
         {isError && wall === undefined && (
           <p>The server is not reached, and the ledger was not seen here before.</p>
         )}

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
+import { path } from '../../ui/pen'
 
 const WIDE = 380
 const HIGH = 120
@@ -15,21 +16,21 @@ export function OwnCurve({ curve }: { curve: Schemas['Curve'] }): ReactNode {
       <h2 className="words text-[28px] leading-9">How it goes</h2>
       {past.length > 0 && (
         <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="w-full max-w-[420px]" role="img" aria-label={words}>
-          {[0, 0.5, 1].map((odds) => (
-            <g key={odds}>
+          {[0, 50, 100].map((of100) => (
+            <g key={of100}>
               <path
-                d={`M30 ${y(odds)}H${WIDE - 10}`}
+                d={`M30 ${y(of100 / 100)}H${WIDE - 10}`}
                 stroke="var(--rule)"
                 strokeWidth="1.5"
                 strokeDasharray="9 6"
               />
-              <text x="24" y={y(odds) + 5} textAnchor="end" fontSize="14" fill="var(--ash)">
-                {odds * 100}
+              <text x="24" y={y(of100 / 100) + 5} textAnchor="end" fontSize="14" fill="var(--ash)">
+                {of100}
               </text>
             </g>
           ))}
           <path
-            d={`M${mean.map((odds, at) => `${x(at).toFixed(1)} ${y(odds).toFixed(1)}`).join('L')}`}
+            d={path(mean.map((odds, at) => [x(at), y(odds)]))}
             fill="none"
             stroke="var(--ash)"
             strokeWidth="2"

@@ -6,7 +6,7 @@ import { practiceQuery } from '../../api/queries'
 import { newId } from '../../api/queue/new-id'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Head } from '../Head'
 import { Cases } from './Cases'
 import { OwnCurve } from './OwnCurve'
@@ -44,7 +44,7 @@ export function PracticePage(): ReactNode {
     >
       <title>Practice - Vanadin</title>
       <Head at="practice" />
-      <main id={WORK} tabIndex={-1} aria-label="Practice" className="grow px-5 pt-4 pb-8 max-bench:px-4">
+      <main {...WORK_SURFACE} aria-label="Practice" className="grow px-5 pt-4 pb-8 max-bench:px-4">
         {isError && place === undefined && (
           <p>The server is not reached, and the cases were not seen here before.</p>
         )}

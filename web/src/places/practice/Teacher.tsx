@@ -9,7 +9,7 @@ import { Choice } from '../../ui/Choice'
 import { Fold } from '../../ui/Fold'
 
 export interface TeacherProps {
-  results: readonly Schemas['ResultFile'][]
+  results: readonly Schemas['HandedBack'][]
   level: Schemas['Level']
   onProblem: (problem: string) => void
 }
@@ -53,8 +53,8 @@ export function Teacher({ results, level, onProblem }: TeacherProps): ReactNode 
           {results.map((result) => (
             <li key={result.practice} className="border-b border-dashed border-scribe py-1">
               <b>{result.who === '' ? 'Somebody' : result.who}</b>: {result.title}, number {result.seed},{' '}
-              {result.level === 'alone' ? 'alone' : 'with the plan'}. {result.headline}{' '}
-              {Math.round(result.odds * 100)} of 100.
+              {result.level === 'alone' ? 'alone' : 'with the plan'}. {result.headline} {result.of_100} of
+              100.
             </li>
           ))}
         </ul>

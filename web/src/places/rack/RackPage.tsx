@@ -6,7 +6,7 @@ import { begun, typedAndWaiting } from '../../api/queue/queue'
 import { blankQuery, rackQuery, shopQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { pathOf } from '../../job/stations'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Head } from '../Head'
 import { ImportButton } from './ImportButton'
 import { RackLines } from './RackLines'
@@ -111,7 +111,7 @@ export function RackPage(): ReactNode {
           {problem}
         </p>
       )}
-      <main id={WORK} tabIndex={-1} aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
+      <main {...WORK_SURFACE} aria-label="Rack" className="px-5 pb-6 max-bench:px-4">
         <h1 className="sr-only">Rack</h1>
         <UnitsAsked />
         {rack.status === 'success' && rack.data.total === 0 && (

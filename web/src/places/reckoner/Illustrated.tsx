@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react'
 import type { Schemas, UnitSystem } from '../../api/client'
 import type { Theme } from '../../quantity/heat-colour'
-import { temperature } from '../../quantity/show'
+import { temperature, tickOf } from '../../quantity/show'
 import { HeatChart } from '../../ui/HeatChart'
+import { spot } from '../../ui/pen'
 
 type Illustration = Schemas['Illustration']
 type Of<Kind extends Illustration['kind']> = Extract<Illustration, { kind: Kind }>
@@ -26,12 +27,6 @@ export function Illustrated({ drawn, units, theme }: IllustratedProps): ReactNod
       return <Groove {...drawn} />
   }
 }
-
-const HOUR = 60
-
-/** Minutes on an axis: hours from two of them on. */
-const tickOf = (until: number) => (minutes: number) =>
-  until >= 2 * HOUR ? `${Math.round((minutes / HOUR) * 10) / 10} h` : `${Math.round(minutes * 10) / 10} min`
 
 function Curve({ drawn, units, theme }: { drawn: Of<'curve'>; units: UnitSystem; theme: Theme }): ReactNode {
   const until = Math.max(1, ...drawn.points.map(([minutes]) => minutes))
@@ -139,8 +134,7 @@ function Groove({ outline_mm, wall_mm }: Of<'groove'>): ReactNode {
   const scale = Math.min(130 / wall_mm, 160 / Math.max(widest, 1))
   const x = (mm: number) => 190 + mm * scale
   const y = (mm: number) => 160 - mm * scale
-  const side = (sign: number) =>
-    outline_mm.map(([half, up]) => `${x(sign * half).toFixed(1)} ${y(up).toFixed(1)}`).join('L')
+  const side = (sign: number) => outline_mm.map(([half, up]) => spot(x(sign * half), y(up))).join('L')
   const floor = outline_mm[0]?.[1] ?? 0
   const top = y(wall_mm)
   return (

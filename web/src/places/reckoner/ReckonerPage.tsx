@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router'
 import { calculationsQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { useToggleUnits } from '../../keys/useToggleUnits'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Head } from '../Head'
 import { found } from './find'
 import { keptHere } from './kept'
@@ -35,8 +35,7 @@ export function ReckonerPage(): ReactNode {
       <title>Reckoner - Vanadin</title>
       <Head at="reckoner">{toggle('max-bench:hidden')}</Head>
       <main
-        id={WORK}
-        tabIndex={-1}
+        {...WORK_SURFACE}
         aria-label="Reckoner"
         className="flex min-h-0 grow gap-8 px-5 pt-4 pb-6 max-bench:flex-col max-bench:gap-4 max-bench:px-4"
       >

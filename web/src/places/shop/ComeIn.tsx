@@ -4,6 +4,7 @@ import { api, dataOf, Refused, type Schemas } from '../../api/client'
 import { doorQuery } from '../../api/queries'
 import { device } from '../../api/queue/device'
 import { useShop } from '../../job/ShopContext'
+import { dayOfYear } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 import { FieldFrame } from '../../ui/FieldFrame'
 import { Plain } from '../../ui/Plain'
@@ -66,8 +67,7 @@ function Door({ door }: { door: Schemas['DoorView'] }): ReactNode {
       : set.isError || turnOut.isError
         ? 'The server is not reached.'
         : ''
-  const day = (ms: number) =>
-    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: time_zone }).format(ms)
+  const day = (ms: number) => dayOfYear(ms, time_zone)
   return (
     <>
       <p className="text-ash">

@@ -10,7 +10,7 @@ import { letters } from '../../keys/letters'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { FieldInput } from '../../ui/FieldInput'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Head } from '../Head'
 import { TaughtList } from '../../stations/method/TaughtList'
 import { UndoRedo } from '../UndoRedo'
@@ -49,8 +49,7 @@ export function ShopPage(): ReactNode {
       </Head>
       <title>Shop - Vanadin</title>
       <main
-        id={WORK}
-        tabIndex={-1}
+        {...WORK_SURFACE}
         aria-label="Shop"
         className="grid grid-cols-[320px_1fr] gap-x-10 gap-y-5 px-5 py-5 max-bench:grid-cols-1 max-bench:px-4"
       >

@@ -2,13 +2,7 @@ import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 
 /** What has to be bought, as it goes along to the counter. */
-export function BuyingList({
-  buying,
-  currency,
-}: {
-  buying: readonly Schemas['Buy'][]
-  currency: string
-}): ReactNode {
+export function BuyingList({ buying }: { buying: readonly Schemas['Buy'][] }): ReactNode {
   return (
     <ul>
       {buying.map((buy) => (
@@ -21,11 +15,7 @@ export function BuyingList({
             </span>
           </span>
           <span className="shrink-0">
-            {buy.price == null ? (
-              <span className="small text-ash">price not known</span>
-            ) : (
-              `${currency}${buy.price.toFixed(2)}`
-            )}
+            {buy.price_words ?? <span className="small text-ash">price not known</span>}
           </span>
         </li>
       ))}

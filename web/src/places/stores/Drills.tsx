@@ -1,23 +1,24 @@
 import type { ReactNode } from 'react'
+import type { Schemas } from '../../api/client'
 
 /** So many fit on the shelf beside each other. */
 const MOST = 36
 
 /** The set of drills: holes by size, and the set as it is typed. */
 export function Drills({
-  sizesMm,
+  drills,
   children,
 }: {
-  sizesMm: readonly number[]
+  drills: Schemas['StoresView']['drills']
   children: ReactNode
 }): ReactNode {
-  const shown = sizesMm.slice(0, MOST)
+  const shown = drills.slice(0, MOST)
   return (
     <section aria-label="Drills" className="flex flex-col gap-2">
       <h2 className="label !font-sans !font-normal">Drills</h2>
       {shown.length > 0 && (
         <div className="flex flex-wrap items-end border-b-[1.5px] border-scribe px-2">
-          {shown.map((mm) => (
+          {shown.map(([mm, mark]) => (
             <span key={mm} className="flex flex-col items-center px-2 pb-1">
               <svg width={Math.max(14, mm * 3 + 4)} height={Math.max(14, mm * 3 + 4)} aria-hidden>
                 <circle
@@ -29,11 +30,11 @@ export function Drills({
                   strokeWidth="1.8"
                 />
               </svg>
-              <span className="small text-ash">{Math.round(mm * 100) / 100}</span>
+              <span className="small text-ash">{mark}</span>
             </span>
           ))}
-          {sizesMm.length > MOST && (
-            <span className="px-2 pb-2 small text-ash">and {sizesMm.length - MOST} more</span>
+          {drills.length > MOST && (
+            <span className="px-2 pb-2 small text-ash">and {drills.length - MOST} more</span>
           )}
         </div>
       )}

@@ -7,7 +7,7 @@ import { shopQuery, storesQuery } from '../../api/queries'
 import { useShop } from '../../job/ShopContext'
 import { useTables } from '../../job/TablesContext'
 import { FieldInput } from '../../ui/FieldInput'
-import { WORK } from '../../ui/focus'
+import { WORK_SURFACE } from '../../ui/focus'
 import { Plate } from '../../ui/Plate'
 import { Sheet } from '../../ui/Sheet'
 import { Head } from '../Head'
@@ -22,7 +22,7 @@ import { ThingSheet } from './ThingSheet'
 /** The stores: things on shelves, what the jobs will take of them, what is missing. */
 export function StoresPage(): ReactNode {
   const shop = useQuery(shopQuery())
-  const { revision, units, currency } = useShop()
+  const { revision, units } = useShop()
   const { data: stores } = useQuery({
     ...storesQuery(revision),
     // What lies open stays open while the shelves are looked at anew.
@@ -34,7 +34,7 @@ export function StoresPage(): ReactNode {
   const [buying, setBuying] = useState(false)
   if (shop.data === undefined || stores === undefined) return null
   const { fields } = shop.data
-  const { plan } = stores
+  const { plan, drills: marked } = stores
   const put = (kind: string, sizeMm: number | null) => {
     const id = newId()
     said.say({ kind: 'set', key: `store.${id}.what`, typed: kind, shown_in: units })
@@ -68,12 +68,7 @@ export function StoresPage(): ReactNode {
         <UndoRedo fields={said} />
       </Head>
       <title>Stores - Vanadin</title>
-      <main
-        id={WORK}
-        tabIndex={-1}
-        aria-label="Stores"
-        className="flex flex-col gap-3 px-5 py-4 max-bench:px-4"
-      >
+      <main {...WORK_SURFACE} aria-label="Stores" className="flex flex-col gap-3 px-5 py-4 max-bench:px-4">
         <div className="flex flex-wrap items-start justify-between gap-4">
           <div>
             <h1 className="words text-[35px] leading-10">{plan.headline}</h1>
@@ -99,7 +94,7 @@ export function StoresPage(): ReactNode {
           })}
         </div>
         {drills !== undefined && (
-          <Drills sizesMm={shop.data.shop.drills_mm}>
+          <Drills drills={marked}>
             <FieldInput
               field={drills}
               units={units}
@@ -130,7 +125,7 @@ export function StoresPage(): ReactNode {
         />
       )}
       <Sheet title="Buying list" open={buying} onOpenChange={setBuying}>
-        <BuyingList buying={plan.buying} currency={currency} />
+        <BuyingList buying={plan.buying} />
         <a
           href="/api/stores/buying.csv"
           download="buying-list.csv"

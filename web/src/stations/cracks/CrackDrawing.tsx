@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { useShop } from '../../job/ShopContext'
+import { atTheMark } from '../../quantity/ruler'
 import { useWidth } from '../../ui/useWidth'
 
 export interface CrackDrawingProps {
@@ -73,7 +74,7 @@ function Ruler({ scale, units, left, width }: RulerProps): ReactNode {
             <path d={`M${x} 1.500v${named ? 12 : 6}`} />
             {named && (
               <text x={x + 4} y="22" fill="var(--ash)" stroke="none">
-                {Math.round(at * (units === 'imperial' ? 1 : 10))}
+                {atTheMark(at * unit, units)}
                 {at === 0 ? (units === 'imperial' ? ' in' : ' mm') : ''}
               </text>
             )}

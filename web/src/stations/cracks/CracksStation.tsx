@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactNode } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { KeepOff } from '../../job/KeepOff'
@@ -27,6 +27,7 @@ export function CracksStation(): ReactNode {
   const { view, field: fieldOf, say } = useJob()
   const { units } = useShop()
   const { cracks, map } = view.plan
+  const sheet = useRef<SVGSVGElement>(null)
   const [chosen, setChosen] = useState<Chosen | null>(null)
   // What ran on at the torch is drawn here.
   const { state } = useLocation() as { state: { drawing?: { task: Task; face: string | null } } | null }
@@ -107,6 +108,7 @@ export function CracksStation(): ReactNode {
           />
           <MapBench
             key={face.id}
+            map={sheet}
             faceId={face.id}
             chosen={chosen}
             onChoose={setChosen}
@@ -128,7 +130,13 @@ export function CracksStation(): ReactNode {
               {clash.sentence}
             </p>
           ))}
-          {chosen !== null && task === null && <PointForm face={face} chosen={chosen} />}
+          {chosen !== null && task === null && (
+            <PointForm
+              face={face}
+              chosen={chosen}
+              follows={() => sheet.current?.focus({ preventScroll: true })}
+            />
+          )}
           {mark !== undefined && task === null && <MarkForm key={mark.id} mark={mark} />}
         </>
       )}

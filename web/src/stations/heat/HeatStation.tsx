@@ -92,7 +92,7 @@ export function HeatStation(): ReactNode {
         />
       </div>
       <p className="small text-ash">
-        Dashed: the hottest place. Good to {Math.round(heat.good_to * 100)} %.{' '}
+        Dashed: the hottest place. Good to {heat.good_to_words}.{' '}
         {heat.learned !== '' && <InTheLedger words={`${heat.learned}.`} />}
       </p>
       <Tried tried={heat.tried} target={heat.target_c} />

@@ -6,7 +6,7 @@ import { useShop } from '../../job/ShopContext'
 import { shownFields } from '../../job/shown-fields'
 import { Box } from '../../ui/Box'
 import { Button } from '../../ui/Button'
-import { arrived, fieldId } from '../../ui/focus'
+import { fieldId, useQuestion } from '../../ui/focus'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 
 export interface MeasuredFormProps {
@@ -26,7 +26,7 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
   const shownIn = typedIn ?? units
   useEffect(() => shownFields.show(view.id, 'measure'), [view.id])
   const id = fieldId(test.test)
-  useEffect(() => arrived(id), [id])
+  const question = useQuestion(id)
   const mine = refusals.filter((refusal) => refusal.field === 'measure')
   const problem = (key: string): Problem | undefined =>
     mine.findLast((refusal) => refusal.problem.field === key)?.problem
@@ -37,14 +37,14 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
   }
   if (view.practice != null) {
     return (
-      <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
+      <section ref={question} id={id} aria-label={test.label} tabIndex={-1} data-question="">
         <p className="pb-2">{test.how}</p>
         <Button onPress={() => onMeasure({}, units)}>{test.label}: measure it here</Button>
       </section>
     )
   }
   return (
-    <section id={id} aria-label={test.label} tabIndex={-1} data-question="">
+    <section ref={question} id={id} aria-label={test.label} tabIndex={-1} data-question="">
       <p className="leading-[19px]">
         {test.how} <span className="text-ash">{test.caution}</span>
       </p>

@@ -7,7 +7,7 @@ const HIGH = 44
 const BAR = 16
 
 /** The steps of a way one after the other: full what hands do, hollow what the clock does. */
-export function HoursStrip({ steps }: { steps: readonly Schemas['Step'][] }): ReactNode {
+export function HoursStrip({ steps }: { steps: readonly Schemas['StepOpened'][] }): ReactNode {
   const [box, width] = useWidth<HTMLElement>(240, 200)
   if (steps.length === 0) return null
   const laid = laidSteps(steps, width)

@@ -180,7 +180,7 @@ function Money({ methods }: { methods: Schemas['MethodPlan'] }): ReactNode {
           <div key={line.what} className="flex items-baseline gap-2">
             <dt>{line.what}</dt>
             <dd>
-              <span className="figure text-[19px]">{line.amount.toFixed(0)}</span>{' '}
+              <span className="figure text-[19px]">{line.amount_words}</span>{' '}
               <span className="small text-ash">{line.working}</span>
             </dd>
           </div>

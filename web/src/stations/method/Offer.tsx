@@ -13,11 +13,11 @@ const NOTHING: Pick<Schemas['Price'], 'lines' | 'without'> = { lines: [], withou
 /** What the chosen way costs, line by line; and what was offered. */
 export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
   const { view, say } = useJob()
-  const { offered, currency } = view.plan
+  const { offered } = view.plan
   const [giving, setGiving] = useState(false)
   const [until, setUntil] = useState('in 30 days')
   const { lines, without } = useWay(way.way.method).way?.price ?? NOTHING
-  if (way.price_in_all == null) return null
+  if (way.price_words == null) return null
   const give = () => {
     say({ kind: 'estimate', until })
     setGiving(false)
@@ -30,19 +30,13 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
           <div key={line.what} className="contents">
             <dt>{line.what}</dt>
             <dd className="small text-ash">{line.working}</dd>
-            <dd className="figure text-right text-[19px]">
-              {currency}
-              {line.amount.toFixed(0)}
-            </dd>
+            <dd className="figure text-right text-[19px]">{line.amount_words}</dd>
           </div>
         ))}
         <div className="contents">
           <dt className="font-semibold">In all</dt>
           <dd />
-          <dd className="figure text-right text-[24px]">
-            {currency}
-            {way.price_in_all.toFixed(0)}
-          </dd>
+          <dd className="figure text-right text-[24px]">{way.price_words}</dd>
         </div>
       </dl>
       {without.length > 0 && (

@@ -119,7 +119,7 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
     enabled: first?.way.method !== way.way.method,
   })
   if (asked.data == null) return null
-  const { change, then, odds, only_not_here } = asked.data
+  const { change, then, of_100, only_not_here } = asked.data
   if (then == null)
     return (
       <Line
@@ -128,7 +128,7 @@ function First({ way }: { way: Schemas['Contender'] }): ReactNode {
       />
     )
   const becomes = then === 'first' ? 'then it is the first choice' : 'then it is left, behind others'
-  const holds = odds == null ? '' : `, ${(odds * 100).toFixed(0)} of 100`
+  const holds = of_100 == null ? '' : `, ${of_100} of 100`
   if (only_not_here && then === 'first')
     return <Line name="First" lines={[`Once here: the first choice${holds}.`]} />
   return <Line name="First" lines={[`${change}: ${becomes}${holds}.`]} />
@@ -189,8 +189,7 @@ function Points({ parts }: Pick<Schemas['WayOpened'], 'parts'>): ReactNode {
       <ul className="formula">
         {parts.map((part) => (
           <li key={part.name}>
-            {part.points >= 0 ? '+' : '−'}
-            {Math.abs(part.points).toFixed(1)} {part.name}: {part.working}
+            {part.words} {part.name}: {part.working}
           </li>
         ))}
       </ul>

@@ -2,8 +2,9 @@ import { useState, type ReactNode } from 'react'
 import type { Schemas } from '../../api/client'
 import { themeOf, useShop } from '../../job/ShopContext'
 import { heatColour } from '../../quantity/heat-colour'
+import { ahead } from '../../quantity/show'
 import { useWidth } from '../../ui/useWidth'
-import { clockScale, oddsAt, tickWords, type ClockScale } from './scales'
+import { clockScale, oddsAt, type ClockScale } from './scales'
 
 type Contender = Schemas['Contender']
 
@@ -19,7 +20,7 @@ export interface WaysProps {
 
 /** What of a way is compared, from left to right. */
 const COLUMNS = 'grid items-center gap-x-4 max-bench:grid-cols-[1fr_84px] max-bench:gap-x-3'
-const PRICED = 'min-bench:grid-cols-[minmax(200px,1.5fr)_minmax(110px,1fr)_minmax(150px,1.4fr)_84px_64px]'
+const PRICED = 'min-bench:grid-cols-[minmax(200px,1.5fr)_minmax(110px,1fr)_minmax(150px,1.4fr)_84px_84px]'
 const UNPRICED = 'min-bench:grid-cols-[minmax(200px,1.5fr)_minmax(110px,1fr)_minmax(150px,1.4fr)_84px]'
 
 /** So many lines stand there at first: the rest is a press away. */
@@ -30,7 +31,7 @@ export function Ways({ ways, chosen, own, open, onOpen, wanted }: WaysProps): Re
   const [all, setAll] = useState(false)
   const shown = ways.filter((way, at) => all || at < FIRST || way.way.method === chosen)
   const timed = ways.some((way) => way.ready != null)
-  const priced = ways.some((way) => way.price_in_all != null)
+  const priced = ways.some((way) => way.price_words != null)
   const columns = `${COLUMNS} ${priced ? PRICED : UNPRICED}`
   const scale = clockScale(
     ways.flatMap((way) => (way.ready == null ? [] : [way.ready.after_min])),
@@ -94,8 +95,7 @@ interface WayProps {
 
 function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, onOpen }: WayProps): ReactNode {
   const theme = themeOf(useShop())
-  const price = way.price_in_all
-  const said = [`holds ${share(way.odds.mean)} of 100`, way.ready == null ? '' : `ready ${way.ready.words}`]
+  const said = [`holds ${way.odds_of_100} of 100`, way.ready == null ? '' : `ready ${way.ready.words}`]
   return (
     <button
       type="button"
@@ -116,7 +116,7 @@ function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, on
         )}
       </span>
       <span className="sr-only">{said.filter((words) => words !== '').join(', ')}</span>
-      <OddsBar odds={way.odds} />
+      <OddsBar odds={way.odds} of100={way.odds_of_100} />
       <span className="max-bench:hidden">
         {timed && <ReadyBar ready={way.ready ?? null} scale={scale} wanted={wanted} />}
       </span>
@@ -131,7 +131,7 @@ function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, on
         <span className={way.target_c == null ? 'text-ash' : 'figure text-[19px]'}>{way.heat_words}</span>
       </span>
       {priced && (
-        <span className="figure pr-2 text-right text-[19px] max-bench:hidden">{price?.toFixed(0)}</span>
+        <span className="figure pr-2 text-right text-[19px] max-bench:hidden">{way.price_words}</span>
       )}
     </button>
   )
@@ -139,21 +139,19 @@ function Way({ way, scale, wanted, columns, priced, timed, chosen, own, open, on
 
 const Unmapped = (): ReactNode => <span className="small block h-5 text-ash">once the cracks are mapped</span>
 
-const share = (of: number): string => (of * 100).toFixed(0)
-
 const EDGE = 8
 
 function OddsHead(): ReactNode {
   const [frame, width] = useWidth<HTMLSpanElement>(160, 60)
   return (
     <span ref={frame} aria-hidden className="relative block h-5">
-      {[0, 0.5, 1].map((at) => (
+      {[0, 50, 100].map((of100) => (
         <span
-          key={at}
+          key={of100}
           className="figure small absolute -translate-x-1/2 text-ash"
-          style={{ left: EDGE + oddsAt(at, width - 2 * EDGE) }}
+          style={{ left: EDGE + oddsAt(of100 / 100, width - 2 * EDGE) }}
         >
-          {share(at)}
+          {of100}
         </span>
       ))}
     </span>
@@ -161,7 +159,7 @@ function OddsHead(): ReactNode {
 }
 
 /** The odds with their interval: four times in five the true share lies within it. */
-function OddsBar({ odds }: { odds: Schemas['Odds'] }): ReactNode {
+function OddsBar({ odds, of100 }: { odds: Schemas['Odds']; of100: number }): ReactNode {
   const [frame, width] = useWidth<HTMLSpanElement>(160, 60)
   const at = (of: number): number => EDGE + oddsAt(of, width - 2 * EDGE)
   return (
@@ -185,7 +183,7 @@ function OddsBar({ odds }: { odds: Schemas['Odds'] }): ReactNode {
           fontSize="17"
           fill="var(--chalk)"
         >
-          {share(odds.mean)}
+          {of100}
         </text>
       </svg>
     </span>
@@ -210,7 +208,7 @@ function ClockHead({ scale, wanted }: ClockProps): ReactNode {
           className="small absolute -translate-x-1/2 whitespace-nowrap text-ash"
           style={{ left: Math.min(width - 14, Math.max(14, at(tick))) }}
         >
-          {tickWords(tick)}
+          {ahead(tick)}
         </span>
       ))}
       {shown !== null && (

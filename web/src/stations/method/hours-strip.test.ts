@@ -2,21 +2,33 @@ import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../api/client'
 import { laidSteps, stepWords } from './hours-strip'
 
-const step = (label: string, attended_min: number, unattended_min: number): Schemas['Step'] =>
-  ({ id: label, label, attended_min, unattended_min, working: '' }) as Schemas['Step']
+const step = (
+  label: string,
+  attended_min: number,
+  unattended_min: number,
+  words: string,
+): Schemas['StepOpened'] => ({
+  id: label,
+  label,
+  attended_min,
+  unattended_min,
+  working: '',
+  hands_words: attended_min > 0 ? words : '',
+  clock_words: unattended_min > 0 ? words : '',
+})
 
 const STEPS = [
-  step('Clean', 6, 0),
-  step('Heat and soak', 0, 84),
-  step('Fill', 21, 0),
-  step('Cool', 0, 669),
-  step('Blend', 8, 0),
+  step('Clean', 6, 0, '6 min'),
+  step('Heat and soak', 0, 84, '1 h 24'),
+  step('Fill', 21, 0, '21 min'),
+  step('Cool', 0, 669, '11 h 09'),
+  step('Blend', 8, 0, '8 min'),
 ]
 
 describe('the hours of a way', () => {
   it('are said by hand and by clock', () => {
-    expect(stepWords({ attended_min: 5.2, unattended_min: 0 })).toBe('6 min')
-    expect(stepWords({ attended_min: 15, unattended_min: 84 })).toBe('15 min and 1 h 24 by itself')
+    expect(stepWords({ hands_words: '6 min', clock_words: '' })).toBe('6 min')
+    expect(stepWords({ hands_words: '15 min', clock_words: '1 h 24' })).toBe('15 min and 1 h 24 by itself')
   })
 
   it('fill the strip from end to end, the shortest in sight', () => {

@@ -1,20 +1,13 @@
 import type { Schemas } from '../../api/client'
 
-type Step = Schemas['Step']
+type Step = Schemas['StepOpened']
+type Words = Pick<Step, 'hands_words' | 'clock_words'>
 
-const said = (minutes: number): string =>
-  minutes < 60
-    ? `${Math.ceil(minutes)} min`
-    : `${Math.floor(minutes / 60)} h ${String(Math.round(minutes % 60)).padStart(2, '0')}`
+const joined = (parts: readonly string[]): string => parts.filter((part) => part !== '').join(' and ')
 
 /** Hands and clock of a step: "6 min", "13 h 00 by itself". */
-export function stepWords(step: Pick<Step, 'attended_min' | 'unattended_min'>): string {
-  const parts = [
-    step.attended_min > 0 ? said(step.attended_min) : '',
-    step.unattended_min > 0 ? `${said(step.unattended_min)} by itself` : '',
-  ]
-  return parts.filter((part) => part !== '').join(' and ')
-}
+export const stepWords = ({ hands_words, clock_words }: Words): string =>
+  joined([hands_words, clock_words === '' ? '' : `${clock_words} by itself`])
 
 export interface LaidStep {
   step: Step
@@ -50,7 +43,7 @@ export function laidSteps(steps: readonly Step[], width: number): LaidStep[] {
   for (const at of order) {
     const it = laid[at]
     if (it === undefined) continue
-    const word = `${it.step.label.toLowerCase()} ${stepWords(it.step).replace(' by itself', '')}`
+    const word = `${it.step.label.toLowerCase()} ${joined([it.step.hands_words, it.step.clock_words])}`
     const [from, to] = [it.x, it.x + word.length * LETTER + 12]
     if (to > width || taken.some(([start, end]) => from < end && to > start)) continue
     taken.push([from, to])

@@ -26,10 +26,3 @@ export function clockScale(readyMinutes: readonly number[], wanted: number | nul
   const count = Math.max(1, Math.ceil(until / step))
   return { until: count * step, ticks: Array.from({ length: count + 1 }, (_, at) => at * step) }
 }
-
-/** "now", "4 h", "2 d": a tick in words. */
-export function tickWords(minutes: number): string {
-  if (minutes === 0) return 'now'
-  if (minutes % (7 * DAY) === 0) return `${minutes / (7 * DAY)} wk`
-  return minutes % DAY === 0 ? `${minutes / DAY} d` : `${minutes / 60} h`
-}

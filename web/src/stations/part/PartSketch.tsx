@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
+import { spot } from '../../ui/pen'
 
 const SIDES = ['part.length', 'part.width', 'part.height'] as const
 const BOX = { width: 270, height: 150 }
@@ -20,7 +21,7 @@ export function PartSketch(): ReactNode {
   const at = (a: number, b: number, c: number): string => {
     const x = origin[0] + scale * (a * length * ALONG[0] + b * width * BACK[0])
     const y = origin[1] + scale * (a * length * ALONG[1] + b * width * BACK[1] - c * height)
-    return `${x.toFixed(1)} ${y.toFixed(1)}`
+    return spot(x, y)
   }
   const cut = {
     length: `M${at(share, 0, 0)}L${at(share, 0, 1)}L${at(share, 1, 1)}`,

@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { path } from '../../ui/pen'
 
 interface Place {
   x: number
@@ -31,11 +32,6 @@ export function ringed(
     x: dx + (at.x_mm - left + pinMm / 2) * scale,
     y: dy + (at.y_mm - top + pinMm / 2) * scale,
   })
-  const lines = runs.map((run) =>
-    run.points
-      .map(put)
-      .map(({ x, y }, at) => `${at === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`)
-      .join(''),
-  )
+  const lines = runs.map((run) => path(run.points.map(put).map(({ x, y }) => [x, y])))
   return { lines, pins: pins_at.map(put), radius: (pinMm / 2) * scale }
 }

@@ -51,7 +51,7 @@ export function TroubleSheet({ open, onClose, onSay, onStop }: TroubleSheetProps
             <li key={cause.id} className="border-b border-rule pb-3">
               <p className="flex items-baseline justify-between gap-3 text-[19px] leading-6">
                 <b>{cause.words}</b>
-                <span className="figure shrink-0 text-[22px]">{Math.round(cause.share * 100)} of 100</span>
+                <span className="figure shrink-0 text-[22px]">{cause.of_100} of 100</span>
               </p>
               {cause.because !== '' && <p className="text-ash">{cause.because}</p>}
               <p className="my-1 text-[17px] leading-[22px]">{cause.act}</p>

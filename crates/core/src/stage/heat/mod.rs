@@ -110,7 +110,10 @@ pub struct HeatPlan {
     /// "21 % less than usual, by 20 heatings here"; empty where nothing was learned of it.
     pub learned: String,
     /// The share that the minutes are good to: less the more heatings were read here; 0 where nothing is heated.
+    #[serde(skip)]
     pub good_to: f64,
+    /// The same as it is shown: "30 %".
+    pub good_to_words: String,
     /// An oven's program, segment by segment; empty for any other heat.
     pub oven: Vec<OvenSegment>,
     /// What it burns, against what is here.

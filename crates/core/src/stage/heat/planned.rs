@@ -60,6 +60,7 @@ pub(crate) fn heat_plan(
         sticks: String::new(),
         learned: String::new(),
         good_to: 0.0,
+        good_to_words: String::new(),
         oven: Vec::new(),
         gas: Vec::new(),
         steps: Vec::new(),
@@ -112,6 +113,7 @@ pub(crate) fn heated(
     let until = reached.map_or(f64::INFINITY, |r| r.minutes);
     let curve = run.heating.curve_until(until);
     let (low, high) = units.window(target.least_c, target.most_c, Unit::Celsius);
+    let good_to = sources.strengths.not_known(run.source);
     Some(HeatPlan {
         cold: false,
         sentence: heating_words(reached, sources, target, units),
@@ -151,7 +153,8 @@ pub(crate) fn heated(
         zone: sources.zone,
         sticks: String::new(),
         learned: sources.strengths.words(run.source),
-        good_to: sources.strengths.not_known(run.source),
+        good_to,
+        good_to_words: units.say(good_to * 100.0, Unit::Percent),
         oven: Vec::new(),
         gas: Vec::new(),
         steps: Vec::new(),

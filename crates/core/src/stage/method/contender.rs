@@ -13,7 +13,7 @@ use crate::method::{
     Effect, Fired, MethodId, Moves, Odds, OddsPart, Ruling, School, ScorePart, Start, Target, Way,
     heat_points, odds_of, odds_points, odds_with, own_outcomes, rule_points,
 };
-use crate::quantity::{Unit, UnitSystem};
+use crate::quantity::{Unit, UnitSystem, of_100};
 use crate::render::said;
 use crate::stage::cooling::{fall_words, limit_k_per_h, wrapping};
 use crate::stage::prep::prep_plan;
@@ -41,6 +41,8 @@ pub struct Contender {
     pub reasons: Vec<String>,
     /// With all that is known of this job.
     pub odds: Odds,
+    /// Of a hundred so many hold, as it is said.
+    pub odds_of_100: u32,
     /// Before anything of this job moved them, and what did, the largest first.
     #[serde(skip)]
     pub odds_start: Odds,
@@ -75,8 +77,8 @@ pub struct Contender {
     pub ready: Option<Ready>,
     #[serde(skip)]
     pub price: Price,
-    /// In all, in the shop's money; nothing while that is not known.
-    pub price_in_all: Option<f64>,
+    /// In all: "£420"; nothing while that is not known.
+    pub price_words: Option<String>,
     pub target_c: Option<f64>,
     /// The same as it is shown: "300 °C", "cold".
     pub heat_words: String,
@@ -202,6 +204,7 @@ impl MethodContext<'_> {
             reasons,
             raised_by: self.raised_by(way, odds_start, &moves),
             odds,
+            odds_of_100: of_100(odds.mean),
             odds_start,
             odds_parts: odds_lines(odds_start, odds, &moved),
             variant: variant.id().to_owned(),
@@ -209,7 +212,7 @@ impl MethodContext<'_> {
             hours,
             hands_hours: sums.map(|(hands, _)| hands / 60.0),
             ready: steps.as_deref().and_then(|steps| self.ready(steps, sessions)),
-            price_in_all: price.total,
+            price_words: price.total_words.clone(),
             price,
             takes,
             lightings,

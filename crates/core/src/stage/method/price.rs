@@ -9,7 +9,8 @@ use crate::effort::repair_or_replace::Choices;
 use crate::field;
 use crate::job::Round;
 use crate::method::{Way, for_days};
-use crate::quantity::{Unit, minutes_shown, number};
+use crate::quantity::{CURRENCY_SIGNS, Unit, minutes_shown, money, number, of_100};
+use crate::shop::Shop;
 use crate::stage::finish::DRIES;
 use crate::stores::{Take, TakenWhen};
 
@@ -19,6 +20,8 @@ use crate::stores::{Take, TakenWhen};
 pub struct Price {
     /// In the shop's money; nothing while the shop has no rate.
     pub total: Option<f64>,
+    /// The same as it is shown: "£420".
+    pub total_words: Option<String>,
     pub lines: Vec<PriceLine>,
     /// What is not in it, since nobody has said what it costs.
     pub without: Vec<String>,
@@ -32,11 +35,24 @@ pub struct PriceLine {
     /// "6 h 30 x 45", and the amount is that of the hours as they stand here
     pub working: String,
     pub amount: f64,
+    /// The same as it is shown: "£293".
+    pub amount_words: String,
 }
 
-/// Money is said in whole units, line by line: what is printed adds up.
-fn whole(amount: f64) -> f64 {
-    amount.round()
+/// The shop's own, or the sign that was typed with what a new part costs.
+pub(crate) fn currency(round: &Round, shop: &Shop) -> String {
+    if !shop.currency.is_empty() {
+        return shop.currency.clone();
+    }
+    let typed = round.typed(field::part::REPLACEMENT_PRICE.key()).unwrap_or_default();
+    typed.chars().filter(|sign| CURRENCY_SIGNS.contains(sign)).take(1).collect()
+}
+
+impl PriceLine {
+    /// Money is said in whole units, line by line: what is printed adds up.
+    fn new(what: &str, working: String, amount: f64) -> Self {
+        Self { what: what.to_owned(), working, amount: amount.round(), amount_words: String::new() }
+    }
 }
 
 /// It is machined afterwards.
@@ -45,6 +61,17 @@ fn round_machines(round: &Round) -> bool {
 }
 
 impl MethodContext<'_> {
+    /// Puts the amounts of the lines into words, and says what else stands below them.
+    fn in_money(&self, lines: &mut [PriceLine], below: &[f64]) -> Vec<String> {
+        let amounts: Vec<f64> = lines.iter().map(|line| line.amount).chain(below.iter().copied()).collect();
+        let mut words = money(&currency(self.round, self.shop), &amounts);
+        let rest = words.split_off(lines.len());
+        for (line, words) in lines.iter_mut().zip(words) {
+            line.amount_words = words;
+        }
+        rest
+    }
+
     /// What a way costs, as far as the shop has said what things cost.
     pub(super) fn price(&self, way: Way, steps: &[Step], takes: &[Take]) -> Price {
         let Some(rate) = self.shop.rate else { return Price::default() };
@@ -56,8 +83,8 @@ impl MethodContext<'_> {
         let mut line = |what: &str, minutes: f64, rate: f64| {
             if minutes > 0.0 && rate > 0.0 {
                 let working = format!("{} × {rate}", self.shop.units.say(minutes, Unit::Minutes));
-                let amount = whole(minutes_shown(minutes) / 60.0 * rate);
-                lines.push(PriceLine { what: what.to_owned(), working, amount });
+                let amount = minutes_shown(minutes) / 60.0 * rate;
+                lines.push(PriceLine::new(what, working, amount));
             }
         };
         line("Hands", hands, rate);
@@ -66,11 +93,7 @@ impl MethodContext<'_> {
         // Packing comes back: it is no cost of the job.
         for take in takes.iter().filter(|take| take.when != TakenWhen::Kept) {
             match take.cost(&self.shop.stores) {
-                Some(amount) => lines.push(PriceLine {
-                    what: take.words.clone(),
-                    working: take.amount_words.clone(),
-                    amount: whole(amount),
-                }),
+                Some(amount) => lines.push(PriceLine::new(&take.words, take.amount_words.clone(), amount)),
                 None => without.push(take.words.clone()),
             }
         }
@@ -79,23 +102,20 @@ impl MethodContext<'_> {
             without.push("gas while the joint is filled".to_owned());
         }
         match (round_machines(self.round), self.round.get(field::part::MACHINING_PRICE)) {
-            (_, Some(amount)) => lines.push(PriceLine {
-                what: "Machining elsewhere".to_owned(),
-                working: "as said".to_owned(),
-                amount: whole(amount),
-            }),
+            (_, Some(amount)) => {
+                lines.push(PriceLine::new("Machining elsewhere", "as said".to_owned(), amount));
+            }
             (true, None) => without.push("machining elsewhere".to_owned()),
             (false, None) => {}
         }
         let so_far: f64 = lines.iter().map(|line| line.amount).sum();
         if self.shop.small_things > 0.0 && so_far > 0.0 {
-            lines.push(PriceLine {
-                what: "Small things".to_owned(),
-                working: format!("{} % of {}", number(self.shop.small_things * 100.0, 1), number(so_far, 0)),
-                amount: whole(so_far * self.shop.small_things),
-            });
+            let share = number(self.shop.small_things * 100.0, 1);
+            let working = format!("{share} % of {}", number(so_far, 0));
+            lines.push(PriceLine::new("Small things", working, so_far * self.shop.small_things));
         }
-        Price { total: Some(lines.iter().map(|line| line.amount).sum()), lines, without }
+        let total = lines.iter().map(|line| line.amount).sum();
+        Price { total: Some(total), total_words: self.in_money(&mut lines, &[total]).pop(), lines, without }
     }
 
     /// Mending, patching and replacing, in the shop's money; and when mending is worth it.
@@ -121,24 +141,18 @@ impl MethodContext<'_> {
         };
         let costs = choices.costs();
         let patch = Choices { odds: last(wait_days), ..choices }.costs().patch_and_order;
-        let line = |what: &str, working: String, amount: f64| PriceLine {
-            what: what.to_owned(),
-            working,
-            amount: whole(amount),
-        };
+        let mending = format!("{} of 100 hold as long as they have to", of_100(choices.odds));
         let mut lines = vec![
-            line(
-                "Mend it",
-                format!("{:.0} of 100 hold as long as they have to", choices.odds * 100.0),
-                costs.repair,
-            ),
-            line("Replace it", format!("in {wait_days:.0} days"), costs.replace),
+            PriceLine::new("Mend it", mending, costs.repair),
+            PriceLine::new("Replace it", format!("in {wait_days:.0} days"), costs.replace),
         ];
         // Where nothing is waited for, a patch until then patches nothing.
         if wait_days > 0.0 {
-            lines.push(line("Patch it, with a new one on order", format!("for {wait_days:.0} days"), patch));
+            let working = format!("for {wait_days:.0} days");
+            lines.push(PriceLine::new("Patch it, with a new one on order", working, patch));
         }
         lines.sort_by(|a, b| a.amount.total_cmp(&b.amount));
+        self.in_money(&mut lines, &[]);
         let words = match costs.break_even {
             Some(share) if share <= 1.0 => {
                 format!("Mending is worth it if more than {:.0} of 100 hold.", share * 100.0)

@@ -11,6 +11,7 @@ use crate::faults::causes::{Circumstance, Circumstances, Symptom};
 use crate::field;
 use crate::job::{Round, TorchEntry};
 use crate::method::{Joins, MethodId, Moves, School, Way, WindowPosition};
+use crate::quantity::of_100;
 use crate::render::said;
 use crate::shop::Shop;
 use crate::stage::cracks::CrackPlan;
@@ -34,8 +35,8 @@ pub struct TroubleView {
 pub struct CauseView {
     pub id: String,
     pub words: String,
-    /// Of all causes of what is seen.
-    pub share: f64,
+    /// Of a hundred times that this is seen, so many times it is this.
+    pub of_100: u32,
     /// "because the part is under its window"; empty where nothing on this job raised it.
     pub because: String,
     /// What to do now.
@@ -71,7 +72,7 @@ impl TroubleInputs<'_> {
                     CauseView {
                         id: found.cause.id.to_owned(),
                         words: found.cause.words.to_owned(),
-                        share: found.share,
+                        of_100: of_100(found.share),
                         because: match because.as_slice() {
                             [] => String::new(),
                             _ => said(&format!("because {}", because.join(", and ")), units),

@@ -112,7 +112,10 @@ pub struct Buy {
     pub by_words: String,
     pub jobs: Vec<String>,
     /// At the price it was bought for last; nothing while that is not known.
+    #[serde(skip)]
     pub price: Option<f64>,
+    /// The same as it is shown: "£4.50".
+    pub price_words: Option<String>,
 }
 
 /// The stores as they stand.
@@ -237,12 +240,14 @@ pub struct Stock<'a> {
     pub demands: Vec<Demand>,
     pub used: &'a [Used],
     pub units: UnitSystem,
+    /// "£"; empty where nobody has said.
+    pub currency: &'a str,
 }
 
 /// The stores: every thing with who takes of it, and what has to be bought. The jobs that are wanted first take first.
 #[must_use]
 pub fn shelves(stock: Stock<'_>) -> StoresPlan {
-    let Stock { items, values, mut demands, used, units } = stock;
+    let Stock { items, values, mut demands, used, units, currency } = stock;
     // A job that nobody wants on a day comes after those that are.
     demands.sort_by(|a, b| {
         let key = |demand: &Demand| demand.by.clone().unwrap_or_else(|| "9".to_owned());
@@ -274,7 +279,7 @@ pub fn shelves(stock: Stock<'_>) -> StoresPlan {
             None => things.push(not_there(missing, units)),
         }
     }
-    let buying: Vec<Buy> = missing.iter().map(|missing| buy(missing, items, units)).collect();
+    let buying: Vec<Buy> = missing.iter().map(|missing| buy(missing, items, units, currency)).collect();
     let (headline, second) = headline(items, &demands, &buying);
     StoresPlan {
         headline,

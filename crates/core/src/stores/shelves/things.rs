@@ -84,12 +84,13 @@ pub(super) fn not_there(missing: &Missing, units: UnitSystem) -> Thing {
     }
 }
 
-pub(super) fn buy(missing: &Missing, items: &[StoreItem], units: UnitSystem) -> Buy {
+pub(super) fn buy(missing: &Missing, items: &[StoreItem], units: UnitSystem, currency: &str) -> Buy {
     let last = items
         .iter()
         .filter(|item| item.serves(missing.kind.id, missing.size_mm))
         .filter_map(|item| item.price)
         .reduce(f64::max);
+    let price = last.map(|price| price * missing.amount);
     Buy {
         kind: missing.kind.id.to_owned(),
         size_mm: missing.size_mm,
@@ -99,6 +100,7 @@ pub(super) fn buy(missing: &Missing, items: &[StoreItem], units: UnitSystem) -> 
         by_words: missing.by.as_deref().map_or(String::new(), short_day),
         by: missing.by.clone(),
         jobs: missing.jobs.clone(),
-        price: last.map(|price| price * missing.amount),
+        price_words: price.map(|price| format!("{currency}{price:.2}")),
+        price,
     }
 }

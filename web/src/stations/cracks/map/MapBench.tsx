@@ -1,11 +1,10 @@
-import { useMemo, useState, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode, type RefObject } from 'react'
 import type { Change } from '../../../api/client'
 import { api } from '../../../api/client'
 import { useJob } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
 import { useTables } from '../../../job/TablesContext'
 import { Button } from '../../../ui/Button'
-import { focusMap } from '../../../ui/focus'
 import { laidDown, ranOn, withWaiting, without, type Drawn } from './edit'
 import { MapSheet } from './MapSheet'
 import type { Chosen } from './near'
@@ -24,6 +23,8 @@ export interface Task {
 }
 
 export interface MapBenchProps {
+  /** Where the keys of the map are. */
+  map: RefObject<SVGSVGElement | null>
   faceId: string
   chosen: Chosen | null
   onChoose: (chosen: Chosen | null) => void
@@ -44,7 +45,7 @@ const SHOWS: readonly { id: Shows; label: string }[] = [
 const USUAL_RADIUS: Partial<Record<Thing, number>> = { bolt_hole: 6.5, bore: 20, hard_spot: 5 }
 
 /** The map of one face with what can be put on it. */
-export function MapBench({ faceId, chosen, onChoose, task, onTask }: MapBenchProps): ReactNode {
+export function MapBench({ map, faceId, chosen, onChoose, task, onTask }: MapBenchProps): ReactNode {
   const { view, waiting, say } = useJob()
   const { units } = useShop()
   const stored = view.plan.map.faces.find((face) => face.id === faceId)
@@ -70,7 +71,7 @@ export function MapBench({ faceId, chosen, onChoose, task, onTask }: MapBenchPro
     setUnfollowed('')
     onTask(next)
     // Chosen by the keys it is drawn by the keys.
-    focusMap()
+    map.current?.focus({ preventScroll: true })
   }
   const idOf = (of: Task): string => {
     if (of.id !== null) return of.id
@@ -135,6 +136,7 @@ export function MapBench({ faceId, chosen, onChoose, task, onTask }: MapBenchPro
     <>
       <MapSheet
         job={view.id}
+        map={map}
         face={face}
         units={units}
         chosen={chosen}

@@ -1,5 +1,13 @@
 import { placeText } from '../../../quantity/place'
-import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react'
+import {
+  useImperativeHandle,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react'
 import type { UnitSystem } from '../../../api/client'
 import { useSize, type Size } from '../../../ui/useWidth'
 import { pointsOf, type Drawn, type FaceOnMap } from './edit'
@@ -16,6 +24,8 @@ import { distance, fitted, pathOf, toPixel, toPlace, type At, type Pixel, type V
 
 export interface MapSheetProps {
   job: string
+  /** Where the keys of the map are. */
+  map: RefObject<SVGSVGElement | null>
   face: FaceOnMap
   units: UnitSystem
   chosen: Chosen | null
@@ -35,9 +45,10 @@ const REACH = { mouse: 10, touch: 24 }
 
 /** The face as it lies on the bench, to be looked at, drawn on and measured. */
 export function MapSheet(props: MapSheetProps): ReactNode {
-  const { job, face, units, chosen, onChoose, drawing, onPress, onFinish, onGiveUp, onDraw, onTakeOut } =
+  const { job, map, face, units, chosen, onChoose, drawing, onPress, onFinish, onGiveUp, onDraw, onTakeOut } =
     props
   const [frame, size] = useSize<SVGSVGElement>({ width: 880, height: 420 })
+  useImperativeHandle<SVGSVGElement | null, SVGSVGElement | null>(map, () => frame.current)
   const [looked, look] = useState<View | null>(null)
   const [held, setHeld] = useState<Held | null>(null)
   const [cursor, setCursor] = useState<At | null>(null)

@@ -14,6 +14,8 @@ import { distance } from './view'
 export interface PointFormProps {
   face: FaceOnMap
   chosen: Chosen
+  /** What is typed of a point belongs to the map: there the keys go on. */
+  follows: () => void
 }
 
 type Name = 'x' | 'y' | 'wall' | 'from_before' | 'across'
@@ -27,7 +29,7 @@ const LABEL: Readonly<Record<Name, string>> = {
 }
 
 /** Where one point lies, typed. */
-export function PointForm({ face, chosen }: PointFormProps): ReactNode {
+export function PointForm({ face, chosen, follows }: PointFormProps): ReactNode {
   const { view } = useJob()
   const { units } = useShop()
   useEffect(() => shownFields.show(view.id, 'set_point'), [view.id])
@@ -62,6 +64,7 @@ export function PointForm({ face, chosen }: PointFormProps): ReactNode {
             chosen={{ ...chosen, point }}
             name={name}
             value={value}
+            follows={follows}
           />
         ))}
       </div>
@@ -74,9 +77,10 @@ interface OneProps {
   chosen: Chosen
   name: Name
   value: string
+  follows: () => void
 }
 
-function One({ face, chosen, name, value }: OneProps): ReactNode {
+function One({ face, chosen, name, value, follows }: OneProps): ReactNode {
   const { view, say } = useJob()
   const refusals = useRefusals()
   const { units } = useShop()
@@ -91,6 +95,7 @@ function One({ face, chosen, name, value }: OneProps): ReactNode {
         typed={refused?.typed ?? value}
         aside={units === 'imperial' ? 'in' : 'mm'}
         wrong={problem !== undefined}
+        follows={follows}
         describedBy={problem === undefined ? undefined : `${id}-problem`}
         onCommit={(typed) => {
           if (refused !== undefined) outbox.dismiss(refused)

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { UnitSystem } from '../../../api/client'
+import { atTheMark } from '../../../quantity/ruler'
 import type { View } from './view'
 
 export interface RulersProps {
@@ -34,10 +35,7 @@ export function Rulers({ view, width, height, units }: RulersProps): ReactNode {
     const last = Math.floor((long - from) / view.scale / small)
     return Array.from({ length: Math.max(0, last - first + 1) }, (_, index) => first + index)
   }
-  const word = (tick: number) => {
-    const value = (tick * small) / (units === 'imperial' ? 25.4 : 1)
-    return `${Math.round(value * 100) / 100}`
-  }
+  const word = (tick: number) => atTheMark(tick * small, units)
   const unit = units === 'imperial' ? ' in' : ' mm'
   return (
     <g stroke="var(--dim)" fontSize="14" pointerEvents="none" aria-hidden>
