@@ -25,6 +25,9 @@ const tables: Tables = {
   deeds: [],
   things: [],
   stations: [],
+  length_keys: [],
+  mass_keys: [],
+  temperature_keys: [],
   picture_mb: 20,
 }
 

@@ -158,7 +158,7 @@ export function LoggerFile(): ReactNode {
                 <Box
                   id={id}
                   text={first}
-                  number
+                  keys={[]}
                   placeholder={String(seen.first_min ?? 0)}
                   aside="min"
                   wrong={said('first_min') !== undefined}

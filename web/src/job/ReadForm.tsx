@@ -4,6 +4,7 @@ import { outbox } from '../api/queue/outbox'
 import { useJob, useRefusals } from './JobContext'
 import { useShop } from './ShopContext'
 import { shownFields } from './shown-fields'
+import { useTables } from './TablesContext'
 import { Box } from '../ui/Box'
 import { FieldFrame, describedBy } from '../ui/FieldFrame'
 import { halfTyped } from '../ui/half-typed'
@@ -28,6 +29,7 @@ export interface ReadFormProps {
 
 /** Something measured at a seam: its fields, and one press that writes it down. */
 export function ReadForm({ crack, what, number, asks, verb, given, label }: ReadFormProps): ReactNode {
+  const { length_keys } = useTables()
   const { view, say } = useJob()
   const refusals = useRefusals()
   const { units } = useShop()
@@ -86,7 +88,7 @@ export function ReadForm({ crack, what, number, asks, verb, given, label }: Read
                 aside={/[a-z]/i.test(text(asked.name)) ? '' : units === 'imperial' ? 'in' : 'mm'}
                 wrong={wrong !== undefined}
                 describedBy={describedBy(id, wrong)}
-                number
+                keys={length_keys}
                 onType={(next) => {
                   setTyped({ ...standing, [asked.name]: next })
                   halfTyped.write(id, next)

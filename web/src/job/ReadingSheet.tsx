@@ -3,8 +3,10 @@ import type { Problem, Schemas } from '../api/client'
 import { outbox } from '../api/queue/outbox'
 import { useJob } from './JobContext'
 import { useShop } from './ShopContext'
+import { useTables } from './TablesContext'
 import { Choice } from '../ui/Choice'
 import { Sheet } from '../ui/Sheet'
+import { UnitKeys } from '../ui/UnitKeys'
 import { useHalfTyped } from '../ui/useHalfTyped'
 
 export interface ReadingSheetProps {
@@ -28,6 +30,9 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
   const [where, setWhere] = useState('part')
   const [by, setBy] = useState('hand')
   const [melted, setMelted] = useState('')
+  const [letters, setLetters] = useState(false)
+  const { length_keys, temperature_keys } = useTables()
+  const keys = kind === 'note' ? null : kind === 'aligned' ? length_keys : temperature_keys
   const infrared = view.plan.heat?.infrared ?? null
   const gun =
     infrared === null
@@ -104,27 +109,39 @@ export function ReadingSheet({ kind, onClose, onSay }: ReadingSheetProps): React
           say()
         }}
       >
-        <label className="label flex flex-col gap-1 text-[16px]">
-          {kind === 'note'
-            ? 'What happened?'
-            : kind === 'aligned'
-              ? `How far it is off, ${length} unless you say`
-              : `${stick ? 'The stick melts at' : 'Temperature'}, ${units === 'imperial' ? '°F' : '°C'} unless you say`}
-          <input
-            autoFocus
-            value={text}
-            inputMode="text"
-            aria-invalid={problem !== undefined || undefined}
-            aria-describedby={problem === undefined ? undefined : 'reading-problem'}
-            onChange={(event) => setText(event.target.value)}
-            placeholder={
-              kind === 'note'
-                ? 'blew through at the left'
-                : LIKE[units][kind === 'aligned' ? 'aligned' : 'reading']
-            }
-            className="min-h-[72px] border-2 border-dim bg-iron px-4 text-[30px] font-semibold text-chalk"
-          />
-        </label>
+        <div>
+          <label className="label flex flex-col gap-1 text-[16px]">
+            {kind === 'note'
+              ? 'What happened?'
+              : kind === 'aligned'
+                ? `How far it is off, ${length} unless you say`
+                : `${stick ? 'The stick melts at' : 'Temperature'}, ${units === 'imperial' ? '°F' : '°C'} unless you say`}
+            <input
+              autoFocus
+              value={text}
+              inputMode={keys === null || letters ? 'text' : 'decimal'}
+              aria-invalid={problem !== undefined || undefined}
+              aria-describedby={problem === undefined ? undefined : 'reading-problem'}
+              onChange={(event) => setText(event.target.value)}
+              placeholder={
+                kind === 'note'
+                  ? 'blew through at the left'
+                  : LIKE[units][kind === 'aligned' ? 'aligned' : 'reading']
+              }
+              className="min-h-[72px] border-2 border-dim bg-iron px-4 text-[30px] font-semibold text-chalk"
+            />
+          </label>
+          {keys !== null && (
+            <UnitKeys
+              keys={keys}
+              text={text}
+              onType={setText}
+              letters={letters}
+              onLetters={setLetters}
+              lies="stays"
+            />
+          )}
+        </div>
         {problem !== undefined && (
           <p id="reading-problem" role="alert" className="text-[17px] first-letter:uppercase">
             {problem.message}. {problem.would_be_right !== '' && <b>{problem.would_be_right} would do.</b>}

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { TypedBox } from './TypedBox'
 
 export interface BoxProps {
   id: string
@@ -8,39 +9,12 @@ export interface BoxProps {
   aside: string
   wrong: boolean
   describedBy?: string | undefined
-  /** Only a number goes in. */
-  number?: boolean
+  /** A number goes in: with these beside a phone's number keys. */
+  keys?: readonly string[] | null | undefined
   onType: (text: string) => void
 }
 
 /** A field whose text is said together with others. */
-export function Box({
-  id,
-  text,
-  placeholder,
-  aside,
-  wrong,
-  describedBy,
-  number = false,
-  onType,
-}: BoxProps): ReactNode {
-  return (
-    <span
-      className={`flex min-h-12 items-center border-[1.5px] bg-raise focus-within:outline-3 focus-within:outline-offset-3 focus-within:outline-chalk ${wrong ? 'border-b-4 border-dim border-b-chalk' : 'border-dim'}`}
-    >
-      <input
-        id={id}
-        value={text}
-        placeholder={placeholder}
-        autoComplete="off"
-        spellCheck={false}
-        inputMode={number ? 'decimal' : undefined}
-        aria-invalid={wrong || undefined}
-        aria-describedby={describedBy}
-        onChange={(event) => onType(event.target.value)}
-        className="min-w-0 grow self-stretch bg-transparent px-2.5 py-2 text-[19px] font-semibold outline-none placeholder:font-normal placeholder:text-ash"
-      />
-      <span className="shrink-0 pr-2 text-ash">{aside}</span>
-    </span>
-  )
-}
+export const Box = ({ describedBy, ...props }: BoxProps): ReactNode => (
+  <TypedBox {...props} aria-describedby={describedBy} />
+)

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import type { Problem, UnitSystem } from '../api/client'
 import type { FieldView } from '../api/fields'
 import { Choice } from './Choice'
-import { FieldFrame, describedBy } from './FieldFrame'
+import { FieldFrame, describedBy, labelId } from './FieldFrame'
 import { fieldId } from './focus'
 import { Marks } from './Marks'
 import { Pick } from './Pick'
@@ -44,10 +44,14 @@ export function FieldInput(props: FieldInputProps): ReactNode {
       wrong={problem !== undefined}
       describedBy={described}
       placeholder={props.placeholder}
+      keys={field.keys}
       onCommit={onSay}
       {...(props.onStart === undefined ? {} : { onStart: props.onStart })}
     />
   )
+  const isChosen = field.asks_for === 'one' || field.asks_for === 'yes_no'
+  const inSight = field.choices.length <= SIDE_BY_SIDE && !props.folded
+  const group = field.asks_for === 'many' || (isChosen && (props.columns !== undefined || inSight))
   const body = () => {
     switch (field.asks_for) {
       case 'one':
@@ -57,6 +61,7 @@ export function FieldInput(props: FieldInputProps): ReactNode {
             <Tiles
               id={id}
               label={label}
+              labelledBy={labelId(id)}
               choices={field.choices}
               chosen={typed}
               onChoose={onSay}
@@ -65,10 +70,11 @@ export function FieldInput(props: FieldInputProps): ReactNode {
             />
           )
         }
-        return field.choices.length <= SIDE_BY_SIDE && !props.folded ? (
+        return inSight ? (
           <Choice
             id={id}
             label={label}
+            labelledBy={labelId(id)}
             choices={field.choices}
             chosen={typed}
             onChoose={onSay}
@@ -102,6 +108,7 @@ export function FieldInput(props: FieldInputProps): ReactNode {
           <Marks
             id={id}
             label={label}
+            labelledBy={labelId(id)}
             choices={field.choices}
             chosen={typed.split(',').filter((choice) => choice !== '')}
             onChoose={(ids) => onSay(ids.join(','))}
@@ -127,7 +134,7 @@ export function FieldInput(props: FieldInputProps): ReactNode {
     }
   }
   return (
-    <FieldFrame id={id} label={label} problem={problem} waiting={waiting}>
+    <FieldFrame id={id} label={label} problem={problem} waiting={waiting} group={group}>
       {body()}
     </FieldFrame>
   )

@@ -4,7 +4,9 @@ import { Question } from './Question'
 
 export interface MarksProps {
   id?: string
+  /** Its name; where it stands in sight as a label, the id of that. */
   label: string
+  labelledBy?: string | undefined
   choices: readonly { id: string; label: string }[]
   chosen: readonly string[]
   onChoose: (ids: string[]) => void
@@ -12,7 +14,15 @@ export interface MarksProps {
 }
 
 /** Several of a few choices: each pressed on its own. */
-export function Marks({ id, label, choices, chosen, onChoose, describedBy }: MarksProps): ReactNode {
+export function Marks({
+  id,
+  label,
+  labelledBy,
+  choices,
+  chosen,
+  onChoose,
+  describedBy,
+}: MarksProps): ReactNode {
   return (
     <Question id={id}>
       <ToggleGroup.Root
@@ -20,7 +30,8 @@ export function Marks({ id, label, choices, chosen, onChoose, describedBy }: Mar
         id={id}
         value={[...chosen]}
         onValueChange={onChoose}
-        aria-label={label}
+        aria-label={labelledBy === undefined ? label : undefined}
+        aria-labelledby={labelledBy}
         aria-describedby={describedBy}
         className="flex flex-wrap gap-x-1.5 gap-y-1.5"
       >

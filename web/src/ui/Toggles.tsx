@@ -5,7 +5,9 @@ import { Question } from './Question'
 
 export interface TogglesProps {
   id?: string | undefined
+  /** Its name; where it stands in sight as a label, the id of that. */
   label: string
+  labelledBy?: string | undefined
   choices: readonly { id: string; label: string }[]
   chosen: string
   onChoose: (id: string) => void
@@ -17,7 +19,7 @@ export interface TogglesProps {
 
 /** One of a few choices, each in sight. Pressing the chosen one makes it unknown again. */
 export function Toggles(props: TogglesProps): ReactNode {
-  const { id, label, choices, chosen, onChoose, describedBy, className, itemClassName } = props
+  const { id, label, labelledBy, choices, chosen, onChoose, describedBy, className, itemClassName } = props
   return (
     <Question id={id}>
       <ToggleGroup.Root
@@ -25,7 +27,8 @@ export function Toggles(props: TogglesProps): ReactNode {
         id={id}
         value={chosen}
         onValueChange={onChoose}
-        aria-label={label}
+        aria-label={labelledBy === undefined ? label : undefined}
+        aria-labelledby={labelledBy}
         aria-describedby={describedBy}
         className={className}
       >

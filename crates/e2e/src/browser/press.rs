@@ -132,7 +132,7 @@ impl Browser {
     /// Chooses among the choices side by side under this name.
     pub async fn choose(&self, group: &str, choice: &str) -> anyhow::Result<()> {
         let path = format!(
-            "//*[@role='group' or @role='radiogroup' or @role='toolbar'][@aria-label={}]//button[normalize-space(.)={}]",
+            "//*[@role='group' or @role='radiogroup' or @role='toolbar'][@aria-label={0} or @aria-labelledby=//*[span[normalize-space(.)={0}]]/@id]//button[normalize-space(.)={1}]",
             quoted(group),
             quoted(choice)
         );

@@ -8,7 +8,7 @@ use image::codecs::jpeg::JpegEncoder;
 use image::{ExtendedColorType, ImageFormat};
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
-use vanadin_e2e::{Browser, Hand, Server, eventually};
+use vanadin_e2e::{Browser, ENTER, Hand, Server, eventually};
 
 /// Opens a test of the roll.
 async fn open_pocket(browser: &Browser, test: &str) -> anyhow::Result<()> {
@@ -47,6 +47,50 @@ async fn on_a_phone_a_lever_is_known_in_ten_taps() -> anyhow::Result<()> {
     assert!(wide <= 390, "nothing scrolls sideways");
     assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
     Ok(())
+}
+
+/// A phone asks for its number keys, which know no units: those stand at the field, and keep it in hand.
+#[tokio::test]
+async fn on_a_phone_a_glove_finds_the_units_beside_the_number_keys() -> anyhow::Result<()> {
+    let server = Server::start(true)?;
+    let browser = Browser::open(390, 844).await?;
+    browser.at(&server).await?;
+    let job = browser.job("Malt").await?;
+    browser.go(&server.url(&format!("/jobs/{job}/part"))).await?;
+    browser.unfold("How big").await?;
+    let wall = browser.field("Wall at the break").await?;
+    assert_eq!(wall.prop("inputMode").await?.as_deref(), Some("decimal"));
+    browser.run("document.getElementById('field-part-mass').scrollIntoView({ block: 'center' })").await?;
+    browser.field("Weight").await?.click().await?;
+    let right = "return Math.max(...[...document.querySelectorAll('[aria-label=Units] button')].map((key) => key.getBoundingClientRect().right)) <= 390";
+    assert_eq!(
+        browser.run(right).await?,
+        json!(true),
+        "those of the field at the right edge are on the page"
+    );
+    wall.click().await?;
+    wall.send_keys(Key::Control + "a").await?;
+    wall.send_keys("7/16").await?;
+    browser.press("mm").await?;
+    browser.press("in").await?;
+    let small = "return [...document.querySelectorAll('[aria-label=Units] button')].map((key) => key.getBoundingClientRect())
+         .filter(({ width, height }) => width < 44 || height < 44).length + document.documentElement.scrollWidth";
+    assert_eq!(browser.run(small).await?, json!(390), "each as wide as a glove, none beside the page");
+    assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
+    browser.press("abc").await?;
+    assert_ne!(
+        wall.prop("inputMode").await?.as_deref(),
+        Some("decimal"),
+        "letters, where they are asked for"
+    );
+    // The field had the keys all the while. Hand-worked: 7/16 of 25.4 mm is 11.1 mm, 11 as a rule reads.
+    browser.key(ENTER).await?;
+    eventually("what was typed and pressed is said once", async || {
+        let view = browser.view(&job).await?;
+        let said = &view["fields"]["part.wall"];
+        Ok(said["typed"] == json!("7/16 in") && said["shown"]["number"] == json!("11"))
+    })
+    .await
 }
 
 #[tokio::test]

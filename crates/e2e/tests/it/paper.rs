@@ -8,31 +8,42 @@ use vanadin_e2e::{Browser, Server, eventually};
 const A4: (f64, f64) = (8.27, 11.69);
 const LETTER: (f64, f64) = (8.5, 11.0);
 
+/// What is asked for stays asked for: the words are read once the page is on paper.
+const STAYS: &str = "window.print = () => {}
+     window.addEventListener('afterprint', (event) => event.stopImmediatePropagation())";
+const RECORD_BUTTON: &str = "Print the record";
+
 #[rstest]
-#[case::the_card_by_itself("", &["Preheat", "Covered for", "Cautions", "drill"])]
-#[case::the_bench_strip("strip", &["beads", "Lit at", "Covered at", "tick"])]
-#[case::the_record("record", &["Iron: gray", "As done", "Repaired by", "Taken back by", "Date"])]
+#[case::the_card_by_itself(None, &["Preheat", "Covered for", "Cautions", "drill"])]
+#[case::the_bench_strip(Some("Print the bench strip"), &["beads", "Lit at", "Covered at", "tick"])]
+#[case::the_record(Some(RECORD_BUTTON), &["Iron: gray", "As done", "Repaired by", "Taken back by", "Date"])]
 #[tokio::test]
 async fn each_paper_is_one_page_with_name_and_date(
-    #[case] paper: &str,
+    #[case] button: Option<&str>,
     #[case] wanted: &[&str],
 ) -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
+    if button.is_some() {
+        browser.before_every_page(STAYS).await?;
+    }
     browser.at(&server).await?;
     let job = browser.job("Letterpress").await?;
     for station in ["hand-over", "torch"] {
-        if paper == "record" && station == "torch" {
+        if button == Some(RECORD_BUTTON) && station == "torch" {
             continue;
         }
         browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
         browser.sees("Letterpress side frame").await?;
-        // It is asked for in the sheet of the job, which lies over the page.
+        if button == Some(RECORD_BUTTON) {
+            browser.press(RECORD_BUTTON).await?;
+        }
+        // The sheet of the job lies over the page.
         browser.press("Job").await?;
         browser.sees("Print the card").await?;
-        let mark = format!("document.documentElement.dataset.print = '{paper}'");
-        let asked = if paper.is_empty() { "0" } else { mark.as_str() };
-        browser.driver.execute(asked, Vec::new()).await?;
+        if let Some(button) = button.filter(|button| *button != RECORD_BUTTON) {
+            browser.press(button).await?;
+        }
         for size in [A4, LETTER] {
             let mut found = (0, String::new());
             eventually("it is all there", async || {
@@ -42,7 +53,7 @@ async fn each_paper_is_one_page_with_name_and_date(
             .await
             .map_err(|error| error.context(found.1.clone()))?;
             let (pages, words) = found;
-            assert_eq!(pages, 1, "{paper} at {station} on {size:?}: {words}");
+            assert_eq!(pages, 1, "{button:?} at {station} on {size:?}: {words}");
             assert!(words.contains("Letterpress side frame"), "{words}");
             assert!(words.contains("Printed 9 Mar 2026"), "{words}");
             assert!(
@@ -73,7 +84,7 @@ async fn a_job_of_which_little_is_known_prints_too() -> anyhow::Result<()> {
 #[rstest]
 #[case::the_card(INCLINE, "check", &["Job"], "Print the card", &["Preheat", "Cautions"], A4)]
 #[case::the_strip(INCLINE, "part", &["Job"], "Print the bench strip", &["Lit at", "Covered at"], A4)]
-#[case::the_record(INCLINE, "hand-over", &[], "Print the record", &["As done", "Repaired by"], LETTER)]
+#[case::the_record(INCLINE, "hand-over", &[], RECORD_BUTTON, &["As done", "Repaired by"], LETTER)]
 #[case::the_label(INCLINE, "hand-over", &[], LABEL_BUTTON, &["Repaired: see record", "Not over 200"], LABEL)]
 #[case::the_estimate(FRAME, "method", &[], "Print the estimate", &["In all", "Agreed, name and date"], A4)]
 #[tokio::test]
@@ -87,10 +98,7 @@ async fn a_paper_is_what_its_button_says_wherever_that_stands(
 ) -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
-    // What is asked for stays asked for: the words are read once the page is on paper.
-    let stays = "window.print = () => {}
-         window.addEventListener('afterprint', (event) => event.stopImmediatePropagation())";
-    browser.before_every_page(stays).await?;
+    browser.before_every_page(STAYS).await?;
     browser.at(&server).await?;
     let job = browser.job(name).await?;
     browser.go(&server.url(&format!("/jobs/{job}/{station}"))).await?;
@@ -123,10 +131,11 @@ const LABEL: (f64, f64) = (62.0 / 25.4, 29.0 / 25.4);
 async fn the_code_on_a_label_is_read_by_another_decoder() -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(1280, 800).await?;
+    browser.before_every_page("window.print = () => {}").await?;
     browser.at(&server).await?;
     let job = browser.job("Incline").await?;
     browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
-    browser.sees("Print the label").await?;
+    browser.press(LABEL_BUTTON).await?;
     let code = "document.querySelector('[data-testid=label-code]')";
     eventually("its code is there", async || {
         Ok(browser.run(&format!("return {code}?.complete === true && {code}.naturalWidth > 0")).await?

@@ -39,6 +39,10 @@ pub struct BlankView {
     pub usual: &'static str,
     /// The unit a bare number is taken in; empty for none.
     pub unit: &'static str,
+    /// What is pressed beside the number keys of a phone; nothing where words are typed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<Vec<String>>)]
+    pub keys: Option<&'static [&'static str]>,
     /// Empty where an amount is asked for.
     pub choices: Vec<ChoiceView>,
 }
@@ -88,17 +92,17 @@ impl CalculationView {
 
 impl BlankView {
     fn of(blank: &'static Blank, units: UnitSystem) -> Self {
-        let (unit, choices) = match blank.asks {
+        let (unit, keys, choices) = match blank.asks {
             Asks::Amount { kind, .. } => {
                 let unit = kind.asked_in().map_or("", |(metric, imperial)| match units {
                     UnitSystem::Metric => metric,
                     UnitSystem::Imperial => imperial,
                 });
-                (unit, Vec::new())
+                (unit, Some(kind.keys(units)), Vec::new())
             }
-            Asks::OneOf(choices) => ("", ChoiceView::all(choices, units)),
+            Asks::OneOf(choices) => ("", None, ChoiceView::all(choices, units)),
         };
-        Self { key: blank.key, label: blank.label, usual: blank.usual_in(units), unit, choices }
+        Self { key: blank.key, label: blank.label, usual: blank.usual_in(units), unit, keys, choices }
     }
 }
 

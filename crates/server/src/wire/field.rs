@@ -51,6 +51,10 @@ pub struct FieldTable {
     pub choices: Vec<ChoiceView>,
     /// What might stand in it; empty for nothing.
     pub example: String,
+    /// What is pressed beside the number keys of a phone; nothing where words are typed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Option<Vec<String>>)]
+    pub keys: Option<&'static [&'static str]>,
 }
 
 /// What stands in a field: as it was typed, and how it was understood.
@@ -101,9 +105,18 @@ impl FieldTable {
             FieldKind::YesNo => (AsksFor::YesNo, &[("yes", "Yes"), ("no", "No")][..], ("", "")),
             FieldKind::Date => (AsksFor::Date, &[][..], ("", "")),
         };
+        let keys = match spec.kind {
+            FieldKind::Quantity { kind, .. } => Some(kind.keys(shop_units)),
+            FieldKind::Text { .. }
+            | FieldKind::One(_)
+            | FieldKind::Many(_)
+            | FieldKind::YesNo
+            | FieldKind::Date => None,
+        };
         Self {
             label: spec.label,
             asks_for,
+            keys,
             unit_metric: units.0,
             unit_imperial: units.1,
             choices: ChoiceView::all(choices, shop_units),

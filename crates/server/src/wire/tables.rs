@@ -14,7 +14,7 @@ use vanadin_core::job::{Deed, WentAt};
 use vanadin_core::map::OnFace;
 use vanadin_core::method::MethodId;
 use vanadin_core::plan::{MeasuredView, Station, TAUGHT, Taught, TestView, measured_tests, tool_roll};
-use vanadin_core::quantity::UnitSystem;
+use vanadin_core::quantity::{Kind, UnitSystem};
 use vanadin_core::render::said;
 
 use super::field::{ChoiceView, FieldTable};
@@ -48,6 +48,10 @@ pub struct Tables {
     pub things: Vec<ThingView>,
     /// The stations, in the order of the work.
     pub stations: Vec<StationView>,
+    /// What is pressed beside the number keys of a phone where something is typed that is no field.
+    pub length_keys: &'static [&'static str],
+    pub mass_keys: &'static [&'static str],
+    pub temperature_keys: &'static [&'static str],
     /// Largest picture that is taken, in MB.
     pub picture_mb: u64,
 }
@@ -123,6 +127,9 @@ impl Tables {
         Self {
             fields: table(JOB_FIELDS.iter().chain(SHOP_FIELDS), units),
             of_crack: table(CRACK_FIELDS, units),
+            length_keys: Kind::Length.keys(units),
+            mass_keys: Kind::Mass.keys(units),
+            temperature_keys: Kind::Temperature.keys(units),
             of_neighbour: table(NEIGHBOUR_FIELDS, units),
             of_picture: table(PICTURE_FIELDS, units),
             of_face: table(FACE_FIELDS, units),

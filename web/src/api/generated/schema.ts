@@ -1874,6 +1874,8 @@ export interface components {
         AskedView: {
             example: string;
             key: string;
+            /** @description What is pressed beside the number keys of a phone; nothing where words are typed. */
+            keys?: string[] | null;
             label: string;
             unit_imperial: string;
             /** @description The unit a bare number is taken in; empty for words. */
@@ -2143,6 +2145,8 @@ export interface components {
             /** @description Empty where an amount is asked for. */
             choices: components["schemas"]["ChoiceView"][];
             key: string;
+            /** @description What is pressed beside the number keys of a phone; nothing where words are typed. */
+            keys?: string[] | null;
             label: string;
             /** @description The unit a bare number is taken in; empty for none. */
             unit: string;
@@ -3620,6 +3624,8 @@ export interface components {
             choices: components["schemas"]["ChoiceView"][];
             /** @description What might stand in it; empty for nothing. */
             example: string;
+            /** @description What is pressed beside the number keys of a phone; nothing where words are typed. */
+            keys?: string[] | null;
             label: string;
             unit_imperial: string;
             /** @description The unit a bare number is taken in: metric, imperial. */
@@ -8142,6 +8148,9 @@ export interface components {
             fields: {
                 [key: string]: components["schemas"]["FieldTable"];
             };
+            /** @description What is pressed beside the number keys of a phone where something is typed that is no field. */
+            length_keys: string[];
+            mass_keys: string[];
             /** @description The tests that are measured or read. */
             measured: components["schemas"]["MeasuredView"][];
             /** @description Of each crack, neighbour and picture, by the end of the key. */
@@ -8176,6 +8185,7 @@ export interface components {
             stations: components["schemas"]["StationView"][];
             /** @description Where practice differs, and what is taught. */
             taught: components["schemas"]["TaughtTable"][];
+            temperature_keys: string[];
             /** @description What can be put on a face. */
             things: components["schemas"]["ThingView"][];
             /** @description Where a repair that does not hold can have gone. */

@@ -51,10 +51,7 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
   const last = readings.at(-1)
   const shownNow = live === null ? '' : Object.values(inUnits(live, shop.units)).join(' ')
   const lit = round?.lit ?? null
-  const covered =
-    standing.hot?.covered ??
-    round?.log.some((entry) => entry.struck == null && entry.entry.kind === 'covered') ??
-    false
+  const covered = isCovered(view)
   const said: Record<string, string> = {}
   const wanted: LineWord[] = []
   const want = (key: string, text: string, box: Box) => {
@@ -172,6 +169,12 @@ export function JobHeatLine({ current }: JobHeatLineProps): ReactNode {
       ))}
     </nav>
   )
+}
+
+/** It lies under its packing. */
+function isCovered({ standing, job }: ReturnType<typeof useJob>['view']): boolean {
+  const log = job.rounds.at(-1)?.log ?? []
+  return standing.hot?.covered ?? log.some((it) => it.struck == null && it.entry.kind === 'covered')
 }
 
 function stoppedStation(view: ReturnType<typeof useJob>['view']): number | null {

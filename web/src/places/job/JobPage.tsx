@@ -18,10 +18,7 @@ import { CannotBeShown } from './CannotBeShown'
 import { Card } from './Card'
 import { JobHeatLine } from './JobHeatLine'
 import { JobTools } from './JobTools'
-import { PaperCard } from './PaperCard'
-import { PaperEstimate } from './PaperEstimate'
-import { PaperLabel } from './PaperLabel'
-import { PaperStrip } from './PaperStrip'
+import { Papers } from './Papers'
 import { PracticeBar } from './PracticeBar'
 import { PracticeEnd } from './PracticeEnd'
 import { PracticeGear } from './PracticeGear'
@@ -48,10 +45,7 @@ function Bench({ station }: { station: Station }): ReactNode {
   const word = useStationWord()
   return (
     <div className="contents" data-practice={view.practice == null ? undefined : ''}>
-      <PaperCard />
-      <PaperStrip />
-      <PaperEstimate />
-      <PaperLabel />
+      <Papers />
       <div className="screen mx-auto flex h-[calc(100vh-var(--tray,0px))] max-w-[1480px] flex-col px-5 max-bench:h-auto max-bench:px-4 max-bench:pb-32 print:block print:h-auto print:pb-0!">
         <title>{`${word(station)}: ${view.name} - Vanadin`}</title>
         <header className="no-print relative pt-3 max-bench:hidden">

@@ -14,11 +14,11 @@ import { useTakingBack } from './useTakingBack'
 
 export interface JobSheetProps {
   open: boolean
-  onOpenChange: (open: boolean) => void
+  onClose: () => void
 }
 
 /** What can be done with the whole job, and everything that was said of it. */
-export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
+export function JobSheet({ open, onClose }: JobSheetProps): ReactNode {
   const { view, say } = useJob()
   const { units } = useShop()
   const toggleUnits = useToggleUnits()
@@ -31,7 +31,7 @@ export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
       'JobView',
       await api.POST('/api/jobs/{id}/copy', { params: { path: { id: view.id } }, body: { id } }),
     )
-    onOpenChange(false)
+    onClose()
     void navigate(`/jobs/${made.id}/part`)
   }
   const practise = async () => {
@@ -42,11 +42,11 @@ export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
         body: { id: newId(), level: 'with_the_plan' },
       }),
     )
-    onOpenChange(false)
+    onClose()
     void navigate(`/jobs/${made.id}/part`)
   }
   return (
-    <Sheet title={view.name} open={open} onOpenChange={onOpenChange}>
+    <Sheet title={view.name} open={open} onOpenChange={onClose}>
       <div className="mb-2 flex flex-wrap gap-2 bench:hidden">
         <Button notYet={undo === null ? 'Nothing to take back' : undefined} onPress={() => undo?.()}>
           Undo
@@ -73,12 +73,12 @@ export function JobSheet({ open, onOpenChange }: JobSheetProps): ReactNode {
         {view.practice == null && (
           <Button onPress={() => void practise()}>Practise on a part like this</Button>
         )}
-        <Button onPress={() => print('card')}>Print the card</Button>
-        <Button onPress={() => print('strip')}>Print the bench strip</Button>
+        <Button onPress={() => void print('card')}>Print the card</Button>
+        <Button onPress={() => void print('strip')}>Print the bench strip</Button>
         <Button
           onPress={() => {
             say({ kind: put_away ? 'bring_back' : 'put_away' })
-            onOpenChange(false)
+            onClose()
           }}
         >
           {put_away ? 'Bring back to the rack' : 'Put away'}

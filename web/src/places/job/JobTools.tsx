@@ -18,8 +18,7 @@ export function JobTools({ station }: { station: Station }): ReactNode {
   const { undo, redo, told } = useTakingBack()
   useShortcut('z', () => undo?.())
   useShortcut('y', () => redo?.())
-  const [open, setOpen] = useState(false)
-  const [noting, setNoting] = useState(false)
+  const [sheet, setSheet] = useState<'job' | 'note' | null>(null)
   const noted = typed(`note.${station}`) !== ''
   const tool = 'min-h-11 min-w-11 px-2 text-ash disabled:text-scribe'
   return (
@@ -48,18 +47,18 @@ export function JobTools({ station }: { station: Station }): ReactNode {
       <button
         type="button"
         className={`${tool} ${noted ? 'font-semibold text-chalk' : ''}`}
-        onClick={() => setNoting(true)}
+        onClick={() => setSheet('note')}
       >
         {noted ? 'Note here' : 'Note'}
       </button>
       <Link to="/reckoner" className={`${tool} flex items-center`}>
         Reckon
       </Link>
-      <button type="button" className={tool} onClick={() => setOpen(true)}>
+      <button type="button" className={tool} onClick={() => setSheet('job')}>
         Job
       </button>
-      <NoteSheet station={station} open={noting} onOpenChange={setNoting} />
-      <JobSheet open={open} onOpenChange={setOpen} />
+      <NoteSheet station={station} open={sheet === 'note'} onClose={() => setSheet(null)} />
+      <JobSheet open={sheet === 'job'} onClose={() => setSheet(null)} />
     </div>
   )
 }

@@ -26,9 +26,8 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
   const { live, reached } = useLive()
   const shop = useShop()
   const word = useStationWord()
-  const [open, setOpen] = useState(false)
-  const [menu, setMenu] = useState(false)
-  const [noting, setNoting] = useState(false)
+  const [sheet, setSheet] = useState<'stations' | 'job' | 'note' | null>(null)
+  const close = () => setSheet(null)
   const { plan, job, standing } = view
   const record = job.rounds.at(-1)?.readings ?? []
   const readings = live !== null && standing.hot != null ? [...record, live] : record
@@ -61,7 +60,7 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
           <button
             type="button"
             className="min-h-11 min-w-11 pl-3 font-semibold"
-            onClick={() => setNoting(true)}
+            onClick={() => setSheet('note')}
           >
             Note
           </button>
@@ -71,17 +70,17 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
           <button
             type="button"
             className="min-h-11 min-w-11 pl-3 font-semibold"
-            onClick={() => setMenu(true)}
+            onClick={() => setSheet('job')}
           >
             Job
           </button>
         </span>
       </div>
-      <NoteSheet station={station} open={noting} onOpenChange={setNoting} />
-      <JobSheet open={menu} onOpenChange={setMenu} />
+      <NoteSheet station={station} open={sheet === 'note'} onClose={close} />
+      <JobSheet open={sheet === 'job'} onClose={close} />
       <button
         type="button"
-        onClick={() => setOpen(true)}
+        onClick={() => setSheet('stations')}
         className="block w-full text-left"
         aria-label={`Stations: ${word(station)}`}
       >
@@ -107,13 +106,13 @@ export function PhoneLine({ current, station }: PhoneLineProps): ReactNode {
         />
         <span className="text-[16px] font-bold">{word(station)}</span>
       </button>
-      <Sheet title={view.name} open={open} onOpenChange={setOpen}>
+      <Sheet title={view.name} open={sheet === 'stations'} onOpenChange={close}>
         <ul>
           {STATIONS.map((entry, at) => (
             <li key={entry.station} className="border-b border-rule last:border-0">
               <Link
                 to={`/jobs/${view.id}/${entry.path}`}
-                onClick={() => setOpen(false)}
+                onClick={close}
                 aria-current={at === current ? 'step' : undefined}
                 className={`flex min-h-16 items-center justify-between text-[19px] ${at === current ? 'font-bold' : ''}`}
               >

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Problem, UnitSystem } from '../../api/client'
+import { useTables } from '../../job/TablesContext'
 import { Box } from '../../ui/Box'
 import { FieldFrame, describedBy } from '../../ui/FieldFrame'
 
@@ -15,6 +16,7 @@ export interface CouponAmountsProps {
 
 /** How large a coupon is, how it was held, and what it took. */
 export function CouponAmounts({ base, units, bent, typed, problem, onType }: CouponAmountsProps): ReactNode {
+  const { length_keys, mass_keys } = useTables()
   const metric = units === 'metric'
   const amounts = [
     { name: 'guess', label: 'What will it take? Guess first', example: metric ? '50 kg' : '110 lb' },
@@ -31,8 +33,10 @@ export function CouponAmounts({ base, units, bent, typed, problem, onType }: Cou
       example: metric ? '20, 30, 40, 42 kg' : '40, 60, 80, 93 lb',
     },
   ]
-  const unit = (of: string) =>
-    of === 'guess' || of === 'load' ? (metric ? 'kg' : 'lb') : metric ? 'mm' : 'in'
+  const isLoad = (of: string) => of === 'guess' || of === 'load'
+  const unit = (of: string) => (isLoad(of) ? (metric ? 'kg' : 'lb') : metric ? 'mm' : 'in')
+  // The load is a row of them.
+  const keys = (of: string) => (isLoad(of) ? [...mass_keys, ','] : length_keys)
   return (
     <div className="grid grid-cols-2 gap-3 max-bench:grid-cols-1">
       {amounts.map((asked) => {
@@ -45,6 +49,7 @@ export function CouponAmounts({ base, units, bent, typed, problem, onType }: Cou
               text={typed[asked.name] ?? ''}
               placeholder={asked.example}
               aside={unit(asked.name)}
+              keys={keys(asked.name)}
               wrong={wrong !== undefined}
               describedBy={describedBy(id, wrong)}
               onType={(text) => onType(asked.name, text)}

@@ -132,7 +132,6 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
     ],
     wanted,
   )
-  const asked = next.key === BECAME
   return (
     <section
       aria-label={line.name}
@@ -143,37 +142,8 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
       <div
         className={`flex justify-between gap-x-4 max-bench:flex-wrap ${tall ? 'items-start' : 'items-baseline'}`}
       >
-        <div className={`flex min-w-0 gap-3 ${tall ? 'items-start' : 'items-center gap-2'}`}>
-          {line.face != null && (
-            <img
-              src={pictureUrl(line.id, line.face, true)}
-              alt=""
-              className={`shrink-0 border border-scribe object-cover ${tall ? 'h-[62px] w-[82px]' : 'h-[30px] w-[38px] max-bench:hidden'}`}
-            />
-          )}
-          <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2 bench:max-w-[306px]'}`}>
-            <h2
-              className={`truncate ${tall ? 'text-[30px] leading-[36px]' : 'shrink-0 text-[20px] leading-[28px] max-bench:shrink'}`}
-            >
-              {line.name}
-            </h2>
-            <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
-              {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
-            </p>
-            {line.put_away && <p className="label">put away</p>}
-            {line.damaged !== '' && (
-              <p className="font-semibold" data-testid="damaged">
-                {line.damaged}
-              </p>
-            )}
-            {phone && hot !== null && (
-              <p className="figure text-[30px] leading-9">
-                {hotWords} <span className="words">HOT</span>
-              </p>
-            )}
-          </div>
-        </div>
-        {asked ? (
+        <StripName line={line} tall={tall} hotWords={phone ? hotWords : ''} />
+        {next.key === BECAME ? (
           <Became id={line.id} name={line.name} verb={next.verb} />
         ) : first ? (
           <span className="relative z-20 shrink-0">
@@ -182,12 +152,7 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
             </Plate>
           </span>
         ) : (
-          <p
-            className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-[36px]' : 'text-[22px] leading-[28px]'}`}
-          >
-            {standing.stopped ?? next.verb}
-            {at !== '' && <span className="figure font-sans text-[0.86em]">{at}</span>}
-          </p>
+          <StripVerb verb={standing.stopped ?? next.verb} at={at} tall={tall} />
         )}
       </div>
       <div className={`relative ${phone ? '' : tall ? '-mt-[46px]' : '-mt-[30px]'}`} style={{ height }}>
@@ -233,6 +198,61 @@ export const RackStrip = memo(function RackStrip(props: RackStripProps): ReactNo
     </section>
   )
 })
+
+interface StripNameProps {
+  line: Schemas['RackLine']
+  tall: boolean
+  /** "343 °C" beside the name; empty where it stands on the line, or nothing is hot. */
+  hotWords: string
+}
+
+/** Which job it is: its picture, its name, its iron, what is odd about it. */
+function StripName({ line, tall, hotWords }: StripNameProps): ReactNode {
+  return (
+    <div className={`flex min-w-0 gap-3 ${tall ? 'items-start' : 'items-center gap-2'}`}>
+      {line.face != null && (
+        <img
+          src={pictureUrl(line.id, line.face, true)}
+          alt=""
+          className={`shrink-0 border border-scribe object-cover ${tall ? 'h-[62px] w-[82px]' : 'h-[30px] w-[38px] max-bench:hidden'}`}
+        />
+      )}
+      <div className={`min-w-0 ${tall ? '' : 'flex items-baseline gap-2 bench:max-w-[306px]'}`}>
+        <h2
+          className={`truncate ${tall ? 'text-[30px] leading-[36px]' : 'shrink-0 text-[20px] leading-[28px] max-bench:shrink'}`}
+        >
+          {line.name}
+        </h2>
+        <p className={`label truncate ${tall ? '' : 'max-bench:hidden'}`}>
+          {tall && line.mass !== '' ? `${line.iron}, ${line.mass}` : line.iron}
+        </p>
+        {line.put_away && <p className="label">put away</p>}
+        {line.damaged !== '' && (
+          <p className="font-semibold" data-testid="damaged">
+            {line.damaged}
+          </p>
+        )}
+        {hotWords !== '' && (
+          <p className="figure text-[30px] leading-9">
+            {hotWords} <span className="words">HOT</span>
+          </p>
+        )}
+      </div>
+    </div>
+  )
+}
+
+/** What it waits for, where it is not on top. */
+function StripVerb({ verb, at, tall }: { verb: string; at: string; tall: boolean }): ReactNode {
+  return (
+    <p
+      className={`words shrink-0 text-right first-letter:uppercase ${tall ? 'text-[30px] leading-[36px]' : 'text-[22px] leading-[28px]'}`}
+    >
+      {verb}
+      {at !== '' && <span className="figure font-sans text-[0.86em]">{at}</span>}
+    </p>
+  )
+}
 
 /** "torch braze, may be unwrapped after 5 h 15", or the ways still possible. */
 function planWords(lines: readonly Schemas['PlanLine'][]): string {

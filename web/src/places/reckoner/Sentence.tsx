@@ -169,6 +169,7 @@ function InlineBlank({
             aside={
               bare ? blank.unit : otherwise && shown !== undefined ? `${shown.number} ${shown.unit}` : ''
             }
+            keys={blank.keys}
             wrong={problem !== undefined}
             describedBy={describedBy(id, problem)}
             onCommit={onSay}

@@ -19,6 +19,9 @@ import { Gear } from './Gear'
 import { ShelfLine } from './ShelfLine'
 import { ThingSheet } from './ThingSheet'
 
+/** What lies on the page for a moment: a thing, or what has to be bought. */
+type StoresSheet = { kind: 'thing'; id: string } | { kind: 'buying' }
+
 /** The stores: things on shelves, what the jobs will take of them, what is missing. */
 export function StoresPage(): ReactNode {
   const shop = useQuery(shopQuery())
@@ -30,8 +33,8 @@ export function StoresPage(): ReactNode {
   })
   const tables = useTables()
   const said = useShopFields(shop.data)
-  const [opened, setOpened] = useState('')
-  const [buying, setBuying] = useState(false)
+  const [sheet, setSheet] = useState<StoresSheet | null>(null)
+  const close = () => setSheet(null)
   if (shop.data === undefined || stores === undefined) return null
   const { fields } = shop.data
   const { plan, drills: marked } = stores
@@ -40,7 +43,7 @@ export function StoresPage(): ReactNode {
     said.say({ kind: 'set', key: `store.${id}.what`, typed: kind, shown_in: units })
     if (sizeMm !== null)
       said.say({ kind: 'set', key: `store.${id}.size`, typed: `${sizeMm} mm`, shown_in: units })
-    setOpened(id)
+    setSheet({ kind: 'thing', id })
   }
   const setting = (key: Schemas['ShopField']) => fieldAt(tables, fields, key)
   const say = (key: Schemas['ShopField'], typed: string) => {
@@ -60,7 +63,7 @@ export function StoresPage(): ReactNode {
   }
   const openThing = plan.shelves
     .flatMap((shelf) => shelf.things.map((thing) => ({ shelf, thing })))
-    .find(({ thing }) => thing.id === opened)
+    .find(({ thing }) => sheet?.kind === 'thing' && thing.id === sheet.id)
   const drills = setting('shop.drills')
   return (
     <div className="mx-auto max-w-[1480px]">
@@ -75,7 +78,7 @@ export function StoresPage(): ReactNode {
             <p className="text-ash">{plan.second}</p>
           </div>
           {plan.buying.length > 0 && (
-            <Plate onPress={() => setBuying(true)}>Buying list: {plan.buying.length}</Plate>
+            <Plate onPress={() => setSheet({ kind: 'buying' })}>Buying list: {plan.buying.length}</Plate>
           )}
         </div>
         <div className="grid grid-cols-2 gap-x-8 gap-y-4 max-bench:grid-cols-1">
@@ -85,7 +88,7 @@ export function StoresPage(): ReactNode {
               <ShelfLine
                 key={shelf.shelf}
                 shelf={shelf}
-                onOpen={(thing) => setOpened(thing.id ?? '')}
+                onOpen={(thing) => setSheet({ kind: 'thing', id: thing.id ?? '' })}
                 onPut={put}
                 onNothing={none === undefined ? undefined : () => say(none.key, none.typed)}
                 nothing={none !== undefined && (fields[none.key]?.typed ?? '') === none.typed}
@@ -121,10 +124,10 @@ export function StoresPage(): ReactNode {
           shelf={openThing.shelf}
           held={fields}
           said={said}
-          onClose={() => setOpened('')}
+          onClose={close}
         />
       )}
-      <Sheet title="Buying list" open={buying} onOpenChange={setBuying}>
+      <Sheet title="Buying list" open={sheet?.kind === 'buying'} onOpenChange={close}>
         <BuyingList buying={plan.buying} />
         <a
           href="/api/stores/buying.csv"

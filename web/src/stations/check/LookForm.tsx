@@ -29,7 +29,7 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
   const [count, setCount] = useState('')
   const [note, setNote] = useState('')
   const [then, setThen] = useState('')
-  const { picture_mb } = useTables()
+  const { length_keys, picture_mb } = useTables()
   const [files, setFiles] = useState<readonly File[]>([])
   const [written, setWritten] = useState(false)
   const { write: writeDown, problems } = useWriting((look) => {
@@ -63,7 +63,7 @@ export function LookForm({ place, choice, onDone, onBack }: LookFormProps): Reac
             id={id}
             text={text}
             aside={aside}
-            number
+            keys={name === 'count' ? [] : length_keys}
             wrong={wrong !== undefined}
             describedBy={describedBy(id, wrong)}
             onType={type}

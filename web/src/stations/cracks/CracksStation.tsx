@@ -3,19 +3,17 @@ import { useLocation, useNavigate } from 'react-router'
 import type { Schemas } from '../../api/client'
 import { KeepOff } from '../../job/KeepOff'
 import { useJob } from '../../job/JobContext'
-import { RanOn } from '../../job/RanOn'
 import { useShop } from '../../job/ShopContext'
-import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
 import { focusField } from '../../ui/focus'
 import { GoesOn } from '../../ui/GoesOn'
 import { Plate } from '../../ui/Plate'
 import { CrackDrawing } from './CrackDrawing'
+import { CracksSheets, type CracksSheet } from './CracksSheets'
 import { FacesBar, MapFiles } from './FacesBar'
 import { HardSpots } from './HardSpots'
 import { NoCrackYet } from './NoCrackYet'
 import { OneCrack } from './OneCrack'
-import { FaceSheet } from './map/FaceSheet'
 import { MapBench, type Task } from './map/MapBench'
 import type { Chosen } from './map/near'
 import { MarkForm } from './map/MarkForm'
@@ -27,15 +25,13 @@ export function CracksStation(): ReactNode {
   const { view, field: fieldOf, say } = useJob()
   const { units } = useShop()
   const { cracks, map } = view.plan
-  const sheet = useRef<SVGSVGElement>(null)
+  const bench = useRef<SVGSVGElement>(null)
   const [chosen, setChosen] = useState<Chosen | null>(null)
   // What ran on at the torch is drawn here.
   const { state } = useLocation() as { state: { drawing?: { task: Task; face: string | null } } | null }
   const [faceId, setFaceId] = useState<string | null>(state?.drawing?.face ?? null)
-  const [described, setDescribed] = useState<string | null>(null)
+  const [sheet, setSheet] = useState<CracksSheet | null>(null)
   const [task, setTask] = useState<Task | null>(state?.drawing?.task ?? null)
-  const [striking, setStriking] = useState(false)
-  const [running, setRunning] = useState(false)
   const face = map.faces.find((candidate) => candidate.id === faceId) ?? map.faces[0]
   const onFace = (id: string) => face?.lines.some((line) => line.crack === id && !line.from_behind) ?? false
   const crack =
@@ -68,7 +64,7 @@ export function CracksStation(): ReactNode {
       }
     }
     setFaceId(id)
-    setDescribed(id)
+    setSheet({ kind: 'face', id })
   }
   const navigate = useNavigate()
   const handed = state?.drawing !== undefined
@@ -102,13 +98,13 @@ export function CracksStation(): ReactNode {
             shown={face}
             lit={lit}
             onShow={setFaceId}
-            onRanOn={() => setRunning(true)}
-            onDescribe={() => setDescribed(face.id)}
+            onRanOn={() => setSheet({ kind: 'ran_on' })}
+            onDescribe={() => setSheet({ kind: 'face', id: face.id })}
             onAdd={addFace}
           />
           <MapBench
             key={face.id}
-            map={sheet}
+            map={bench}
             faceId={face.id}
             chosen={chosen}
             onChoose={setChosen}
@@ -134,7 +130,7 @@ export function CracksStation(): ReactNode {
             <PointForm
               face={face}
               chosen={chosen}
-              follows={() => sheet.current?.focus({ preventScroll: true })}
+              follows={() => bench.current?.focus({ preventScroll: true })}
             />
           )}
           {mark !== undefined && task === null && <MarkForm key={mark.id} mark={mark} />}
@@ -146,7 +142,7 @@ export function CracksStation(): ReactNode {
         {face === undefined && <Button onPress={add}>Another crack</Button>}
         {face === undefined && <Button onPress={addFace}>Draw the face they are on</Button>}
         {crack !== undefined && mark === undefined && (
-          <Button onPress={() => setStriking(true)}>Cross out crack {crack.letter}</Button>
+          <Button onPress={() => setSheet({ kind: 'strike' })}>Cross out crack {crack.letter}</Button>
         )}
         {face !== undefined && <MapFiles job={view.id} face={face} />}
         <span className="ml-auto" />
@@ -156,22 +152,15 @@ export function CracksStation(): ReactNode {
           </Plate>
         )}
       </div>
-      {crack !== undefined && (
-        <StrikeSheet
-          target={striking ? crack.id : null}
-          what={`Crack ${crack.letter}`}
-          onClose={() => setStriking(false)}
-        />
-      )}
-      <FaceSheet
-        faceId={described}
-        onClose={() => setDescribed(null)}
-        onDraw={(id) => {
-          setDescribed(null)
-          begin({ thing: 'face', id }, id)
+      <CracksSheets
+        sheet={sheet}
+        crack={crack}
+        onClose={() => setSheet(null)}
+        onDraw={(task, on) => {
+          setSheet(null)
+          begin(task, on)
         }}
       />
-      <RanOn open={running} onClose={() => setRunning(false)} onTask={begin} />
       <GoesOn />
     </div>
   )

@@ -1,4 +1,6 @@
+import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { labelCodeQuery } from '../../api/queries'
 import { Field } from '../../job/Field'
 import { useJob } from '../../job/JobContext'
 import { NewRound } from '../../job/NewRound'
@@ -19,6 +21,8 @@ export function HandOverStation(): ReactNode {
   const handed = done.typed === 'yes'
   const { open, owned, label, afterwards } = view.plan.hand_over
   const { became } = afterwards
+  // It has to be there when the label is printed.
+  useQuery({ ...labelCodeQuery(view.id), enabled: label != null })
   return (
     <div className="flex min-h-0 grow gap-5 max-bench:flex-col print:block">
       <div className="flex min-h-0 min-w-0 grow flex-col gap-3 overflow-auto print:block print:overflow-visible">
@@ -38,8 +42,8 @@ export function HandOverStation(): ReactNode {
         {handed && <Afterwards />}
         {handed && became === 'failed' && <NewRound reason="it failed in use" cause />}
         <Field name="hand_over.expect" placeholder="warm it slowly" />
-        <Button onPress={() => print('record')}>Print the record</Button>
-        {label != null && <Button onPress={() => print('label')}>Print the label, 62 x 29 mm</Button>}
+        <Button onPress={() => void print('record')}>Print the record</Button>
+        {label != null && <Button onPress={() => void print('label')}>Print the label, 62 x 29 mm</Button>}
         <a
           href={`/api/jobs/${view.id}/export`}
           download

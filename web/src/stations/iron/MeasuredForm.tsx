@@ -69,6 +69,7 @@ export function MeasuredForm({ test, onMeasure }: MeasuredFormProps): ReactNode 
                   text={typed[asked.key] ?? ''}
                   placeholder={asked.example}
                   aside={shownIn === 'imperial' ? asked.unit_imperial : asked.unit_metric}
+                  keys={asked.keys}
                   wrong={wrong !== undefined}
                   describedBy={describedBy(id, wrong)}
                   onType={(text) => {

@@ -47,7 +47,7 @@ export function Offer({ way }: { way: Schemas['Contender'] }): ReactNode {
         <Button onPress={() => setGiving(true)}>
           {offered == null ? 'Give an estimate' : 'Give it anew'}
         </Button>
-        {offered != null && <Button onPress={() => print('estimate')}>Print the estimate</Button>}
+        {offered != null && <Button onPress={() => void print('estimate')}>Print the estimate</Button>}
       </div>
       <Sheet title="Give an estimate" open={giving} onOpenChange={setGiving}>
         <p className="text-ash">Its prices are kept as they are today, until its day.</p>

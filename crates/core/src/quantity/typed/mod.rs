@@ -55,6 +55,32 @@ impl Kind {
         }
     }
 
+    /// What a gloved hand needs beside the number keys of a phone, the likeliest first: units, and what parts numbers.
+    #[must_use]
+    pub fn keys(self, units: UnitSystem) -> &'static [&'static str] {
+        match (self, units) {
+            (Self::Length, UnitSystem::Metric) => &["mm", "cm", "m", "in", "/", "-"],
+            (Self::Length, UnitSystem::Imperial) => &["in", "ft", "/", "-", "mm"],
+            (Self::Mass, UnitSystem::Metric) => &["kg", "g", "t", "lb", "-"],
+            (Self::Mass, UnitSystem::Imperial) => &["lb", "oz", "kg", "-"],
+            (Self::Temperature, UnitSystem::Metric) => &["°C", "°F", "-"],
+            (Self::Temperature, UnitSystem::Imperial) => &["°F", "°C", "-"],
+            (Self::Duration, _) => &["min", "h"],
+            (Self::Hours, _) => &["h", "min"],
+            (Self::TimeOfDay, _) => &[":", "am", "pm"],
+            (Self::Days, _) => &["days", "weeks", "months", "years"],
+            (Self::GaugePressure, UnitSystem::Metric) => &["bar", "MPa", "psi"],
+            (Self::GaugePressure, UnitSystem::Imperial) => &["psi", "bar"],
+            (Self::SoundSpeed, _) => &["m/s", "in/us"],
+            (Self::GasVolume, UnitSystem::Metric) => &["m³", "ft³"],
+            (Self::GasVolume, UnitSystem::Imperial) => &["ft³", "m³"],
+            (Self::Percent, _) => &["%"],
+            (Self::Angle, _) => &["°"],
+            (Self::Turns, _) => &["rpm"],
+            (Self::Money | Self::Plain, _) => &[],
+        }
+    }
+
     /// The unit it is held in, where shops differ in how they show it.
     #[must_use]
     pub fn held_in(self) -> Option<Unit> {
@@ -352,6 +378,57 @@ fn only_thousands_apart(digits: &str) -> bool {
 mod tests {
     use super::*;
     use rstest::rstest;
+
+    const KINDS: [Kind; 15] = [
+        Kind::Length,
+        Kind::Mass,
+        Kind::Temperature,
+        Kind::Duration,
+        Kind::Hours,
+        Kind::TimeOfDay,
+        Kind::Days,
+        Kind::GaugePressure,
+        Kind::SoundSpeed,
+        Kind::GasVolume,
+        Kind::Money,
+        Kind::Percent,
+        Kind::Angle,
+        Kind::Turns,
+        Kind::Plain,
+    ];
+
+    /// A key that makes of a number something that is not understood would be worse than none.
+    #[test]
+    fn each_key_of_a_unit_makes_of_a_number_what_is_understood() {
+        for units in [UnitSystem::Metric, UnitSystem::Imperial] {
+            for kind in KINDS {
+                for key in kind.keys(units).iter().filter(|key| !["/", "-", ":"].contains(key)) {
+                    let typed = format!("7 {key}");
+                    assert!(parse(&typed, kind, units).is_ok(), "{typed:?} as {kind:?}");
+                }
+                let first = kind.keys(units).first().filter(|_| kind != Kind::TimeOfDay);
+                if let Some((key, (metric, imperial))) = first.zip(kind.asked_in()) {
+                    assert_eq!(*key, units.of((metric, imperial)), "the field's own unit is the first");
+                }
+            }
+        }
+    }
+
+    #[rstest]
+    #[case::pounds_and_ounces("3 lb2 oz", Kind::Mass, parse("3 lb 2 oz", Kind::Mass, UnitSystem::Metric))]
+    #[case::hours_and_minutes("1 h20", Kind::Duration, parse("1 h 20", Kind::Duration, UnitSystem::Metric))]
+    #[case::feet_and_inches("2 ft3 in", Kind::Length, parse("2 ft 3 in", Kind::Length, UnitSystem::Metric))]
+    #[case::a_range("5-7 mm", Kind::Length, parse("6 mm", Kind::Length, UnitSystem::Metric))]
+    #[case::an_inch_and_a_half("1-1/2 in", Kind::Length, parse("38.1 mm", Kind::Length, UnitSystem::Metric))]
+    fn what_keys_without_a_space_make_is_understood(
+        #[case] typed: &str,
+        #[case] kind: Kind,
+        #[case] same: Result<Typed, NotUnderstood>,
+    ) {
+        let close = |a: f64, b: f64| (a - b).abs() < 1e-9;
+        let (typed, same) = (parse(typed, kind, UnitSystem::Metric).unwrap(), same.unwrap());
+        assert!(typed.unit == same.unit && close(typed.value, same.value), "{typed:?} against {same:?}");
+    }
 
     #[rstest]
     // Hand-worked: 25.4 mm to the inch, exactly

@@ -39,6 +39,10 @@ pub struct AskedView {
     /// The unit a bare number is taken in; empty for words.
     pub unit_metric: String,
     pub unit_imperial: String,
+    /// What is pressed beside the number keys of a phone; nothing where words are typed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Vec<String>>))]
+    pub keys: Option<&'static [&'static str]>,
 }
 
 /// A test that is measured or read.
@@ -109,6 +113,7 @@ pub fn measured_tests(units: UnitSystem) -> Vec<MeasuredView> {
                             example: said_exactly(asked.example, units),
                             unit_metric: metric.to_owned(),
                             unit_imperial: imperial.to_owned(),
+                            keys: asked.kind.map(|kind| kind.keys(units)),
                         }
                     })
                     .collect(),

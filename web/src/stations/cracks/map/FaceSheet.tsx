@@ -40,8 +40,8 @@ const EDGES = {
 /** One face of the part: its outline, its picture, what it is the back of, from where holes are measured. */
 export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNode {
   const { view, typed } = useJob()
-  const [laying, setLaying] = useState(false)
-  const [striking, setStriking] = useState(false)
+  /** What lies over the face's own sheet. */
+  const [over, setOver] = useState<'picture' | 'strike' | null>(null)
   const face = view.plan.map.faces.find((candidate) => candidate.id === faceId)
   if (faceId === null || face === undefined) return null
   const name = (field: 'name' | 'outline' | 'across' | 'down' | 'bore' | 'leg' | 'foot' | 'around') =>
@@ -55,7 +55,7 @@ export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNod
     <>
       <Sheet
         title={`The face: ${face.name}`}
-        open={!laying && !striking}
+        open={over === null}
         onOpenChange={(open) => !open && onClose()}
       >
         <div className="flex flex-col gap-3">
@@ -100,12 +100,12 @@ export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNod
           {face.seen != null && <p className="text-ash first-letter:uppercase">{face.seen.error}.</p>}
           <div className="flex flex-wrap gap-2">
             <Button
-              onPress={() => setLaying(true)}
+              onPress={() => setOver('picture')}
               notYet={view.job.pictures.length === 0 ? 'Take a picture of it at Part first' : undefined}
             >
               {face.seen == null ? 'Lay a picture on it' : 'Lay the picture anew'}
             </Button>
-            <Button onPress={() => setStriking(true)}>Cross out</Button>
+            <Button onPress={() => setOver('strike')}>Cross out</Button>
             <span className="ml-auto" />
             <Button onPress={onClose} testId="face-done">
               Done
@@ -113,12 +113,12 @@ export function FaceSheet({ faceId, onClose, onDraw }: FaceSheetProps): ReactNod
           </div>
         </div>
       </Sheet>
-      {laying && <LayPicture faceId={faceId} name={face.name} onClose={() => setLaying(false)} />}
+      {over === 'picture' && <LayPicture faceId={faceId} name={face.name} onClose={() => setOver(null)} />}
       <StrikeSheet
-        target={striking ? faceId : null}
+        target={over === 'strike' ? faceId : null}
         what={face.name}
         onClose={() => {
-          setStriking(false)
+          setOver(null)
           onClose()
         }}
       />

@@ -3,6 +3,7 @@ import { pictureUrl } from '../../../api/picture-url'
 import { outbox } from '../../../api/queue/outbox'
 import { useJob, useRefusals } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
+import { useTables } from '../../../job/TablesContext'
 import { shownFields } from '../../../job/shown-fields'
 import { Button } from '../../../ui/Button'
 import { Choice } from '../../../ui/Choice'
@@ -161,6 +162,7 @@ interface SizeProps {
 }
 
 function Size({ id, label, typed, problem, onSay }: SizeProps): ReactNode {
+  const { length_keys } = useTables()
   const { units } = useShop()
   return (
     <FieldFrame id={id} label={label} problem={problem}>
@@ -168,6 +170,7 @@ function Size({ id, label, typed, problem, onSay }: SizeProps): ReactNode {
         id={id}
         typed={typed}
         aside={units === 'imperial' ? 'in' : 'mm'}
+        keys={length_keys}
         wrong={problem !== undefined}
         describedBy={problem === undefined ? undefined : `${id}-problem`}
         onCommit={onSay}

@@ -43,6 +43,11 @@ export interface MapSheetProps {
 /** How near a press has to be to what is meant, in pixels: a finger is broader than a pointer. */
 const REACH = { mouse: 10, touch: 24 }
 
+function placeWords({ x_mm, y_mm }: At, units: UnitSystem): string {
+  const unit = units === 'imperial' ? 'in' : 'mm'
+  return `${placeText(x_mm, units)} ${unit} from the left, ${placeText(y_mm, units)} ${unit} from the top`
+}
+
 /** The face as it lies on the bench, to be looked at, drawn on and measured. */
 export function MapSheet(props: MapSheetProps): ReactNode {
   const { job, map, face, units, chosen, onChoose, drawing, onPress, onFinish, onGiveUp, onDraw, onTakeOut } =
@@ -120,11 +125,7 @@ export function MapSheet(props: MapSheetProps): ReactNode {
   // Where the cross is, or the point that was chosen: read off the rules.
   const moved = chosen?.point == null ? undefined : (held?.to ?? points[chosen.point])
   const read = drawing === null ? (held === null ? undefined : moved) : (cursor ?? undefined)
-  const unit = units === 'imperial' ? 'in' : 'mm'
-  const place =
-    read === undefined
-      ? ''
-      : `${placeText(read.x_mm, units)} ${unit} from the left, ${placeText(read.y_mm, units)} ${unit} from the top`
+  const place = read === undefined ? '' : placeWords(read, units)
   return (
     <>
       <svg

@@ -3,6 +3,7 @@ import type { Problem } from '../../../api/client'
 import { outbox } from '../../../api/queue/outbox'
 import { useJob, useRefusals } from '../../../job/JobContext'
 import { useShop } from '../../../job/ShopContext'
+import { useTables } from '../../../job/TablesContext'
 import { placeText } from '../../../quantity/place'
 import { shownFields } from '../../../job/shown-fields'
 import { FieldFrame } from '../../../ui/FieldFrame'
@@ -84,6 +85,7 @@ function One({ face, chosen, name, value, follows }: OneProps): ReactNode {
   const { view, say } = useJob()
   const refusals = useRefusals()
   const { units } = useShop()
+  const { length_keys } = useTables()
   const [said, setSaid] = useState<string | null>(null)
   const refused = refusals.find((item) => said !== null && item.id.startsWith(said))
   const problem: Problem | undefined = refused?.problem
@@ -96,6 +98,7 @@ function One({ face, chosen, name, value, follows }: OneProps): ReactNode {
         aside={units === 'imperial' ? 'in' : 'mm'}
         wrong={problem !== undefined}
         follows={follows}
+        keys={length_keys}
         describedBy={problem === undefined ? undefined : `${id}-problem`}
         onCommit={(typed) => {
           if (refused !== undefined) outbox.dismiss(refused)
