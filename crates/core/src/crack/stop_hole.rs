@@ -1,55 +1,28 @@
 //! The hole that ends a crack: which drill, how far past the found tip, how sure.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use statrs::distribution::{ContinuousCDF, Normal};
 
+use crate::base::choice::choice;
 use crate::iron::Iron;
 use crate::quantity::WallMillimetres;
 use std::f64::consts::PI;
 
-/// How an end of a crack was found.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum FoundBy {
-    Eye,
-    ChalkAndOil,
-    Dye,
-    Magnetic,
-    /// It showed up or grew when it was heated.
-    Heat,
-    /// It showed up after cooling.
-    AfterCooling,
+choice! {
+    /// How an end of a crack was found.
+    pub enum FoundBy {
+        Eye = "eye", "By eye";
+        ChalkAndOil = "chalk_and_oil", "Chalk and oil";
+        Dye = "dye", "Dye penetrant";
+        Magnetic = "magnetic", "Magnetic particles";
+        /// It showed up or grew when it was heated.
+        Heat = "heat", "Seen when it was heated";
+        /// It showed up after cooling.
+        AfterCooling = "after_cooling", "Seen after cooling";
+    }
 }
 
 impl FoundBy {
-    pub const CHOICES: &'static [(&'static str, &'static str)] = &[
-        ("eye", "By eye"),
-        ("chalk_and_oil", "Chalk and oil"),
-        ("dye", "Dye penetrant"),
-        ("magnetic", "Magnetic particles"),
-        ("heat", "Seen when it was heated"),
-        ("after_cooling", "Seen after cooling"),
-    ];
-
-    #[must_use]
-    pub fn from_id(id: &str) -> Option<Self> {
-        match id {
-            "eye" => Some(Self::Eye),
-            "chalk_and_oil" => Some(Self::ChalkAndOil),
-            "dye" => Some(Self::Dye),
-            "magnetic" => Some(Self::Magnetic),
-            "heat" => Some(Self::Heat),
-            "after_cooling" => Some(Self::AfterCooling),
-            _ => None,
-        }
-    }
-
-    #[must_use]
-    pub fn id(self) -> &'static str {
-        Self::CHOICES[self as usize].0
-    }
-
     #[must_use]
     pub fn words(self) -> &'static str {
         match self {

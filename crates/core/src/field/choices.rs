@@ -1,6 +1,7 @@
 //! What can be chosen in the fields of a job: `(id, label)`, in the order shown.
 
 use super::Choice;
+use crate::method::WeldingSet;
 
 /// Nothing of a list is at hand: an answer, other than no answer.
 pub const NONE: &str = "none";
@@ -30,11 +31,12 @@ pub const ROD_CHOICES: &[Choice] = &[
     (NONE, "None"),
 ];
 
+/// What a shop welds with, and the answer that it has none of them.
 pub const SETS: &[Choice] = &[
-    ("stick", "Stick"),
-    ("tig", "TIG, argon"),
-    ("wire", "Wire-fed"),
-    ("flame", "Gas torch"),
+    WeldingSet::CHOICES[0],
+    WeldingSet::CHOICES[1],
+    WeldingSet::CHOICES[2],
+    WeldingSet::CHOICES[3],
     (NONE, "None"),
 ];
 

@@ -2,7 +2,7 @@
 
 use crate::base::problem::OutOfRange;
 
-use super::{HeatSource, SourceKind};
+use super::{Fuel, HeatSource, SourceKind};
 
 /// A gas that stands in the shop in cylinders.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -40,16 +40,16 @@ const WITH_RESERVE: f64 = 1.15;
 /// # Source
 /// House.
 fn gases_m3_h(source: &HeatSource) -> Vec<(Gas, f64)> {
-    let SourceKind::Flame { gross_w, .. } = source.kind else { return Vec::new() };
+    let SourceKind::Flame { gross_w, fuel, .. } = source.kind else { return Vec::new() };
     let acetylene = gross_w * 3600.0 / ACETYLENE_J_M3;
     let propane = gross_w * 3600.0 / PROPANE_J_M3;
-    match source.id {
-        "oxy_acetylene_small" | "oxy_acetylene_medium" | "oxy_acetylene_large" => {
+    match fuel {
+        Fuel::OxyAcetylene => {
             vec![(Gas::Acetylene, acetylene), (Gas::Oxygen, OXYGEN_TO_ACETYLENE * acetylene)]
         }
-        "oxy_propane" => vec![(Gas::Propane, propane), (Gas::Oxygen, OXYGEN_TO_PROPANE * propane)],
-        "hand_torch_propane" | "weed_burner" => vec![(Gas::Propane, propane)],
-        _ => Vec::new(),
+        Fuel::OxyPropane => vec![(Gas::Propane, propane), (Gas::Oxygen, OXYGEN_TO_PROPANE * propane)],
+        Fuel::Propane => vec![(Gas::Propane, propane)],
+        Fuel::MapGas | Fuel::Current => Vec::new(),
     }
 }
 

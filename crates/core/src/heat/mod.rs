@@ -41,5 +41,5 @@ pub use refit::{CoolingFit, ReadAt, cooling_fit, heating_fit, one_each, says_eno
 pub(crate) use running::SMALLEST_FLAME;
 pub use running::{Burning, Burnt, Running};
 pub use sim_cache::SimCache;
-pub use source::{HeatSource, SourceKind};
+pub use source::{Fuel, HeatSource, SourceKind};
 pub use thermal_stress::{HotSpot, RUNS_FROM, stress_intensity, thermal_stress_mpa};

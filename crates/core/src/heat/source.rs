@@ -4,9 +4,22 @@
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum SourceKind {
     /// Swept over the part: gross power in W and the share of it that ends up in the iron.
-    Flame { gross_w: f64, net_share: f64 },
+    Flame { gross_w: f64, net_share: f64, fuel: Fuel },
     /// Surroundings at up to this temperature in degC, which never give the part more than so many W.
     Oven { up_to_c: f64, h_w_m2k: f64, most_w: f64, fire: bool },
+}
+
+/// What a flame burns.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Fuel {
+    OxyAcetylene,
+    OxyPropane,
+    /// In air.
+    Propane,
+    /// In air; its heating value is not known here.
+    MapGas,
+    /// It burns nothing: current through pads that lie on the part.
+    Current,
 }
 
 /// One source a shop may have.
@@ -17,8 +30,14 @@ pub struct HeatSource {
     pub kind: SourceKind,
 }
 
-const fn flame(id: &'static str, label: &'static str, gross_w: f64, net_share: f64) -> HeatSource {
-    HeatSource { id, label, kind: SourceKind::Flame { gross_w, net_share } }
+const fn flame(
+    id: &'static str,
+    label: &'static str,
+    fuel: Fuel,
+    gross_w: f64,
+    net_share: f64,
+) -> HeatSource {
+    HeatSource { id, label, kind: SourceKind::Flame { gross_w, net_share, fuel } }
 }
 
 /// House: a flame up to this gross power is a small one, in W.
@@ -39,13 +58,13 @@ const fn fire(id: &'static str, label: &'static str, up_to_c: f64, most_w: f64) 
 
 impl HeatSource {
     pub const ALL: &'static [Self] = &[
-        flame("hand_torch_propane", "Hand torch, propane", 1_800.0, 0.28),
-        flame("hand_torch_map", "Hand torch, MAP-type gas", 2_400.0, 0.30),
-        flame("weed_burner", "Roofing burner, propane", 30_000.0, 0.17),
-        flame("oxy_acetylene_small", "Oxy-acetylene tip, small", 12_000.0, 0.35),
-        flame("oxy_acetylene_medium", "Oxy-acetylene tip, medium", 23_000.0, 0.35),
-        flame("oxy_acetylene_large", "Oxy-acetylene tip, large", 43_000.0, 0.35),
-        flame("oxy_propane", "Oxy-propane heating tip", 45_000.0, 0.30),
+        flame("hand_torch_propane", "Hand torch, propane", Fuel::Propane, 1_800.0, 0.28),
+        flame("hand_torch_map", "Hand torch, MAP-type gas", Fuel::MapGas, 2_400.0, 0.30),
+        flame("weed_burner", "Roofing burner, propane", Fuel::Propane, 30_000.0, 0.17),
+        flame("oxy_acetylene_small", "Oxy-acetylene tip, small", Fuel::OxyAcetylene, 12_000.0, 0.35),
+        flame("oxy_acetylene_medium", "Oxy-acetylene tip, medium", Fuel::OxyAcetylene, 23_000.0, 0.35),
+        flame("oxy_acetylene_large", "Oxy-acetylene tip, large", Fuel::OxyAcetylene, 43_000.0, 0.35),
+        flame("oxy_propane", "Oxy-propane heating tip", Fuel::OxyPropane, 45_000.0, 0.30),
         HeatSource {
             id: "kitchen_oven",
             label: "Kitchen-size oven (not for food again)",
@@ -54,7 +73,7 @@ impl HeatSource {
         oven("kiln", "Kiln or heat-treat oven", 1_100.0, 8_000.0),
         fire("gas_grill", "Gas grill, covered", 300.0, 10_000.0),
         fire("charcoal_bed", "Charcoal bed, covered", 550.0, 12_000.0),
-        flame("ceramic_pads", "Ceramic heating pads, a pair", 5_400.0, 0.75),
+        flame("ceramic_pads", "Ceramic heating pads, a pair", Fuel::Current, 5_400.0, 0.75),
     ];
 
     /// How fast its surroundings are brought up, in K/h; nothing for a flame. A fire cannot be ramped: the

@@ -113,6 +113,36 @@ pub enum Shape {
     Place { x_mm: f64, y_mm: f64 },
 }
 
+/// What sort of shape a thing is drawn as.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum DrawnAs {
+    Line,
+    Circle,
+    Outline,
+    Place,
+}
+
+impl DrawnAs {
+    pub fn of(shape: &Shape) -> Self {
+        match shape {
+            Shape::Line { .. } => Self::Line,
+            Shape::Circle { .. } => Self::Circle,
+            Shape::Outline { .. } => Self::Outline,
+            Shape::Place { .. } => Self::Place,
+        }
+    }
+}
+
+choice! {
+    /// An edge of a face from which places are measured.
+    pub enum FaceEdge {
+        Left = "left", "Left edge";
+        Right = "right", "Right edge";
+        Top = "top", "Top edge";
+        Bottom = "bottom", "Bottom edge";
+    }
+}
+
 /// Points of one shape. Ours: a traced crack has some dozens.
 pub const POINTS_MOST: usize = 2_000;
 /// A crack under this is a scratch. Ours.

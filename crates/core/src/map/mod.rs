@@ -12,8 +12,10 @@ mod trace;
 pub use drawing::{Drawing, Layer, Stroke};
 pub use ends::{ON_IT_MM, breaks_out, goes_on_to, nearest_rim, tacks_mm};
 pub use face::{Outline, OutlineKind, bounds, circle, circle_of};
+pub(crate) use mark::DrawnAs;
 pub use mark::{
-    Drawn, FlamePlace, LINE_LEAST_MM, MarkKind, OnFace, OwnThing, POINTS_MOST, Placed, Shape, Vertex,
+    Drawn, FaceEdge, FlamePlace, LINE_LEAST_MM, MarkKind, OnFace, OwnThing, POINTS_MOST, Placed, Shape,
+    Vertex,
 };
 pub use pages::{OVERLAP_MM, PAGE_MM, Page, Pages};
 pub use plane::{

@@ -15,6 +15,7 @@ mod rules;
 mod score;
 mod target;
 mod way;
+mod welding_set;
 mod window_position;
 
 pub use arc_pass::amps_at;
@@ -35,5 +36,6 @@ pub use score::{
     ScorePart, heat_points, hours_points, money_points, odds_points, rule_points, strength_points,
 };
 pub use target::{ARC_ONLY_KG, MODEST_WALL_MM, Target, target};
-pub use way::{MethodId, School, Way};
+pub use way::{MethodId, PieceOfWork, School, Way};
+pub use welding_set::WeldingSet;
 pub use window_position::WindowPosition;

@@ -119,14 +119,14 @@ impl MethodId {
         matches!(self.entry().joins, Joins::Pins | Joins::PinsAndLocks)
     }
 
-    /// What is laid or set one by one: bead, pin, strap or fill.
+    /// What is laid or set one by one.
     #[must_use]
-    pub fn piece(self) -> &'static str {
+    pub fn piece(self) -> PieceOfWork {
         match self.entry().joins {
-            Joins::Pins | Joins::PinsAndLocks => "pin",
-            Joins::Strap => "strap",
-            Joins::Epoxy => "fill",
-            Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => "bead",
+            Joins::Pins | Joins::PinsAndLocks => PieceOfWork::Pin,
+            Joins::Strap => PieceOfWork::Strap,
+            Joins::Epoxy => PieceOfWork::Fill,
+            Joins::Arc | Joins::ArcBronze | Joins::Bronze | Joins::Silver | Joins::Flame => PieceOfWork::Bead,
         }
     }
 
@@ -154,6 +154,29 @@ impl MethodId {
     #[must_use]
     pub fn filler(self, wall_mm: f64, ductile: bool) -> Option<Filler> {
         self.entry().filling.map(|filling| (filling.filler)(wall_mm, ductile))
+    }
+}
+
+/// What is laid or set one by one while a repair is made.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum PieceOfWork {
+    Bead,
+    Pin,
+    Strap,
+    Fill,
+}
+
+impl PieceOfWork {
+    #[must_use]
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Bead => "bead",
+            Self::Pin => "pin",
+            Self::Strap => "strap",
+            Self::Fill => "fill",
+        }
     }
 }
 

@@ -31,13 +31,13 @@ pub use crate::method::WindowPosition;
 pub use crate::stage::{
     AfterwardsPlan, Amount, AnswerLine, AskLine, AskedView, AtTorch, BeadsPlan, BenchPlan, BreakPlan,
     Caution, CheckLine, CheckState, Contender, CoolingBetween, CoolingPlan, CrackPlan, Demand, EndPlan,
-    FacePlan, FinishLine, FinishPlan, Forbidden, FoundLine, FoundState, GasPlan, GoOn, HandOverPlan,
-    HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView, LayLine, LineOnFace, Live, Lock,
-    MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, MustStop, NextTest, OutcomeView,
-    OvenSegment, PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan, Price, PriceLine,
-    Ready, RehearsalStep, SchoolChoice, SeamPlan, Share, Side, Sketch, Station, StationState, StepOpened,
-    StepView, StopRule, TAUGHT, TackState, TackTurn, Taught, TestView, TorchPlan, UsedLine, WayOpened,
-    WorkLine, live, measured_tests, tool_roll,
+    FacePlan, FinishLine, FinishPlan, Forbidden, FoundLine, FoundState, GasPlan, GoOn, GroundSays,
+    HandOverPlan, HeatBetween, HeatPlan, HoleOnFace, InfraredPlan, IronPlan, JointView, LayLine, LineOnFace,
+    Live, Lock, MapPlan, MarkOnFace, MeasuredView, MethodPlan, Missing, Moment, MustStop, NextTest,
+    OutcomeView, OvenSegment, PadSeen, PartPlan, PatchPlan, PatchRun, PatchSeam, PinsThat, PrepItem,
+    PrepPlan, Price, PriceLine, Ready, RehearsalStep, SchoolChoice, SeamPlan, Share, Side, Sketch, Station,
+    StationState, StepOpened, StepView, StopRule, TAUGHT, TackState, TackTurn, Taught, TestView, TorchPlan,
+    UsedLine, WayOpened, WorkLine, live, measured_tests, tool_roll,
 };
 pub use answers::{Answer, answers};
 pub use asked_back::{AskedBack, asked_back};

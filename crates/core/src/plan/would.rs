@@ -2,10 +2,12 @@
 
 use crate::casting::said::SeenAs;
 use crate::casting::said::{Oil, Reached};
+use crate::crack::said::Edges;
+use crate::crack::stop_hole::FoundBy;
 use serde::Serialize;
 
 use super::{MethodPlan, Moment};
-use crate::field::{self, FieldValue, Keyed};
+use crate::field::{self, FieldValue};
 use crate::heat::{HeatSource, SimCache};
 use crate::job::{Job, Round};
 use crate::method::MethodId;
@@ -110,18 +112,19 @@ fn at_the_part(round: &Round) -> Vec<Change> {
             Box::new(|it| it.set(field::part::OLD_FILLER_OUT.key(), FieldValue::YesNo(true))),
         );
     }
-    let bad = |edge: &str| matches!(edge, "flame_cut" | "melted");
     let edges: Vec<String> = round
         .cracks
         .iter()
-        .map(|crack| field::crack::EDGE.of(crack.id))
-        .filter(|key| round.typed(&key.as_key()).is_some_and(bad))
-        .map(|key| key.as_key().into_owned())
+        .filter(|crack| {
+            let edge = round.get(field::crack::EDGE.of(crack.id));
+            matches!(edge, Some(Edges::FlameCut | Edges::Melted))
+        })
+        .map(|crack| field::crack::EDGE.of(crack.id).key())
         .collect();
     if !edges.is_empty() {
         change(
             "cut the hard edge back",
-            Box::new(move |it| edges.iter().for_each(|key| it.set(key, one("clean")))),
+            Box::new(move |it| edges.iter().for_each(|key| it.set(key, one(Edges::Clean.id())))),
         );
     }
     if !round.neighbours.is_empty() || round.get(field::part::HEAT_SHY).is_some() {
@@ -145,13 +148,16 @@ fn at_the_part(round: &Round) -> Vec<Change> {
     let by_eye: Vec<String> = round
         .cracks
         .iter()
-        .map(|crack| field::crack::FOUND_BY.of(crack.id).as_key().into_owned())
-        .filter(|key| round.typed(key).is_some_and(|how| matches!(how, "eye" | "chalk_and_oil")))
+        .filter(|crack| {
+            let found = round.get(field::crack::FOUND_BY.of(crack.id));
+            matches!(found, Some(FoundBy::Eye | FoundBy::ChalkAndOil))
+        })
+        .map(|crack| field::crack::FOUND_BY.of(crack.id).key())
         .collect();
     if !by_eye.is_empty() {
         change(
             "find the tips with dye",
-            Box::new(move |it| by_eye.iter().for_each(|key| it.set(key, one("dye")))),
+            Box::new(move |it| by_eye.iter().for_each(|key| it.set(key, one(FoundBy::Dye.id())))),
         );
     }
     list

@@ -72,7 +72,7 @@ fn will_it_do(filled: &Filled, shop: &Shop) -> Result<Answer, FieldProblem> {
     let to = Celsius::new(filled.amount(&TO)).map_err(|out| out.at(TO.key))?;
     let none = || FieldProblem::new(FLAME.key, "its figures are not known", "one of those named");
     let source = HeatSource::from_id(filled.choice(&FLAME)).ok_or_else(none)?;
-    let SourceKind::Flame { gross_w, net_share } = source.kind else { return Err(none()) };
+    let SourceKind::Flame { gross_w, net_share, .. } = source.kind else { return Err(none()) };
     let (factor, own) = own_factor(&shop.learned, &FactorOf::Source { id: source.id.to_owned() });
     let net_w = gross_w * net_share * factor;
     let watts = |value| Watts::new(value).map_err(|out| out.at(FLAME.key));

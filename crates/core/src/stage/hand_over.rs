@@ -17,6 +17,7 @@ use super::{Amount, CheckLine, CheckState, Stage};
 use crate::field;
 use crate::iron::Iron;
 use crate::job::{Became, HeatRef, Job, Lighting, Round, TorchEntry, WentAt};
+use crate::method::PieceOfWork;
 use crate::method::{AS_THE_CASTING_C, BrokeAt, MethodId, Way};
 use crate::quantity::{Unit, UnitSystem};
 use crate::shelf::StoreKind;
@@ -262,7 +263,7 @@ impl HandOverPlan {
                 "{} of {} {}s are not done.",
                 torch.planned - torch.done,
                 torch.planned,
-                torch.piece
+                torch.piece.word()
             )),
             Some(_) => {}
         }
@@ -300,7 +301,7 @@ impl HandOverPlan {
             pictures: PicturesInputs {
                 job,
                 check,
-                piece: torch.map_or("bead", |torch| torch.piece.as_str()),
+                piece: torch.map_or(PieceOfWork::Bead, |torch| torch.piece).word(),
             }
             .lines(),
             rounds: RoundsInputs { job, part: inputs.part, cracks: inputs.cracks, units: shop.units }.told(),

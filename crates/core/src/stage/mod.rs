@@ -50,8 +50,9 @@ pub use method::{
 pub use part::{Forbidden, PartPlan, Side, Sketch};
 pub use pictured::{PictureLine, PictureOf};
 pub use prep::{
-    BenchPlan, BreakPlan, GroundAt, MissingPlan, OverIt, PatchPlan, PatchRun, PatchSeam, PrepItem, PrepPlan,
-    ReadLine, SeamCut, SeamPlan, SizePlan, SizeReading, SizeStrip, TackPlan, UsualSeam, WorkLine,
+    BenchPlan, BreakPlan, GroundAt, GroundSays, MissingPlan, OverIt, PatchPlan, PatchRun, PatchSeam,
+    PinsThat, PrepItem, PrepPlan, ReadLine, SeamCut, SeamPlan, SizePlan, SizeReading, SizeStrip, TackPlan,
+    UsualSeam, WorkLine,
 };
 pub use proof::{ProofPlan, ProofStep};
 pub use really::{OtherThing, ReallyPlan, UsedLine};

@@ -8,7 +8,7 @@ use vanadin_core::casting::old_filler::OldFiller;
 use vanadin_core::field::{crack_key, face_key, mark_key};
 use vanadin_core::job::{Change, Refusal, SeamReadingKind, Work, WorkStep};
 use vanadin_core::map::{At, Drawn, MarkKind, Shape};
-use vanadin_core::plan::{BreakPlan, Plan, SeamPlan, WorkLine};
+use vanadin_core::plan::{BreakPlan, GroundSays, Plan, SeamPlan, WorkLine};
 use vanadin_core::prep::said::PrepDone;
 use vanadin_core::quantity::UnitSystem;
 
@@ -100,13 +100,17 @@ fn beads_of_a_changing_wall_lie_between_those_of_its_thickest_and_its_thinnest()
 }
 
 #[rstest]
-#[case::on_the_way("10", "go_on", "2.5 mm more. Metal left: 4 mm.")]
-#[case::at_the_lip("12.5", "stop", "Stop: at the lip. Metal left: 1.5 mm.")]
-#[case::into_it("13.2", "into_the_lip", "Stop: into the lip, only 0.8 mm left. Back it before it is filled.")]
-#[case::through("14.5", "through", "Cut through: a backing of copper, carbon or clay")]
+#[case::on_the_way("10", GroundSays::GoOn, "2.5 mm more. Metal left: 4 mm.")]
+#[case::at_the_lip("12.5", GroundSays::Stop, "Stop: at the lip. Metal left: 1.5 mm.")]
+#[case::into_it(
+    "13.2",
+    GroundSays::IntoTheLip,
+    "Stop: into the lip, only 0.8 mm left. Back it before it is filled."
+)]
+#[case::through("14.5", GroundSays::Through, "Cut through: a backing of copper, carbon or clay")]
 fn a_depth_read_while_grooving_says_when_to_stop(
     #[case] depth: &str,
-    #[case] says: &str,
+    #[case] says: GroundSays,
     #[case] sentence: &str,
 ) {
     let mut mapped = one_sided();
@@ -116,11 +120,11 @@ fn a_depth_read_while_grooving_says_when_to_stop(
         mapped.bench.say(measure(crack, SeamReadingKind::Depth, None, &[("at", "20"), ("depth", depth)]));
     let plan = mapped.plan();
     let read = &seam(&plan).read[0];
-    assert_eq!((read.id, read.says.as_str()), (reading, says));
+    assert_eq!((read.id, read.says), (reading, says));
     assert!(read.sentence.starts_with(sentence), "{}", read.sentence);
     // What was cut too deep is backed.
     let backed = !lines(&plan, Work::Backing).is_empty();
-    assert_eq!(backed, matches!(says, "into_the_lip" | "through"));
+    assert_eq!(backed, matches!(says, GroundSays::IntoTheLip | GroundSays::Through));
     // Crossed out it is gone.
     mapped.bench.say(Change::Strike { target: reading, reason: "gauge slipped".to_owned() });
     assert!(seam(&mapped.plan()).read.is_empty());
@@ -135,8 +139,8 @@ fn a_depth_is_judged_by_the_wall_at_its_place() {
         mapped.bench.say(measure(crack, SeamReadingKind::Depth, None, &[("at", at), ("depth", "7.5")]));
     }
     let plan = mapped.plan();
-    let says: Vec<&str> = seam(&plan).read.iter().map(|read| read.says.as_str()).collect();
-    assert_eq!(says, ["go_on", "into_the_lip"]);
+    let says: Vec<GroundSays> = seam(&plan).read.iter().map(|read| read.says).collect();
+    assert_eq!(says, [GroundSays::GoOn, GroundSays::IntoTheLip]);
 }
 
 #[rstest]

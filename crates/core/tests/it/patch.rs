@@ -9,7 +9,7 @@ use vanadin_core::field::mark_key;
 use vanadin_core::job::{Change, TorchEntry};
 use vanadin_core::map::{At, MarkKind, Shape};
 use vanadin_core::method::MethodId;
-use vanadin_core::plan::{Plan, SeamPlan};
+use vanadin_core::plan::{PinsThat, Plan, SeamPlan};
 use vanadin_core::stores::StoreItem;
 
 fn outline(points: &[(f64, f64)]) -> Shape {
@@ -38,7 +38,7 @@ fn pins_stand_all_round_a_patch_and_its_quarters_are_anchored_first() {
     let plan = mapped.plan();
     let seam = round_it(&plan, mark);
     // Published: n = ceil(P / (d (1 - o))). Hand-worked: 260 / (10 x 2/3) = 39 in a wall of 14
-    assert_eq!((seam.pin_mm, seam.pins, seam.pins_that.as_str()), (10.0, 39, "push"));
+    assert_eq!((seam.pin_mm, seam.pins, seam.pins_that), (10.0, 39, Some(PinsThat::Push)));
     assert!((seam.pitch_mm - 260.0 / 39.0).abs() < 1e-9);
     // Hand-worked: the quarters of 39 begin at 0, 9.75, 19.5 and 29.25 pins
     assert_eq!(seam.pin_order[..6], [1, 10, 20, 30, 2, 3]);
@@ -50,7 +50,7 @@ fn pins_stand_all_round_a_patch_and_its_quarters_are_anchored_first() {
     );
     // The crack beside it has its own row, of the other kind.
     let prep = plan.prep.as_ref().unwrap();
-    assert_eq!((prep.seams.len(), prep.seams[0].pins_that.as_str()), (2, "draw"));
+    assert_eq!((prep.seams.len(), prep.seams[0].pins_that), (2, Some(PinsThat::Draw)));
     assert_eq!(prep.pins, prep.seams[0].pins + 39);
     let said = |words: &str| prep.work.iter().any(|line| line.sentence.contains(words));
     assert!(said("anchors at the quarters") && said("round a patch plain ones"));
@@ -78,7 +78,7 @@ fn a_corner_is_pinned_from_edge_to_edge_with_pins_that_draw_in() {
     let plan = mapped.plan();
     let seam = round_it(&plan, mark);
     // Hand-worked: 60 and 40 mm bonded; (100 - 10) / (20/3) = 13.5: 14 gaps, 15 pins
-    assert_eq!((seam.length_mm, seam.pins, seam.pins_that.as_str()), (100.0, 15, "draw"));
+    assert_eq!((seam.length_mm, seam.pins, seam.pins_that), (100.0, 15, Some(PinsThat::Draw)));
     let pins: Vec<_> = plan.map.faces[0].pins.iter().filter(|pin| pin.crack == mark).collect();
     let said = |words: &str| plan.prep.as_ref().unwrap().work.iter().any(|it| it.sentence.contains(words));
     assert!(said("every second pin first") && !said("quarters") && !said("plain ones"), "no patch is closed");

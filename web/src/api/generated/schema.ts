@@ -4183,13 +4183,17 @@ export interface components {
             depth_mm: number;
             /** Format: uuid */
             id: string;
-            /** @description go_on, stop, into_the_lip or through. */
-            says: string;
+            says: components["schemas"]["GroundSays"];
             /** @description What it says: how much more, or to stop. */
             sentence: string;
             /** @description "40 mm along, 9.5 mm deep" */
             words: string;
         };
+        /**
+         * @description What a depth that was read in a groove asks for.
+         * @enum {string}
+         */
+        GroundSays: "go_on" | "stop" | "into_the_lip" | "through";
         /** @description How far the tip of a crack that is watched has moved on. */
         Grown: {
             /** Format: double */
@@ -6375,6 +6379,11 @@ export interface components {
          */
         PictureOf: "before" | "after" | "one";
         /**
+         * @description What is laid or set one by one while a repair is made.
+         * @enum {string}
+         */
+        PieceOfWork: "bead" | "pin" | "strap" | "fill";
+        /**
          * @description Where the piece is that broke off.
          * @enum {string}
          */
@@ -6425,6 +6434,11 @@ export interface components {
             /** Format: double */
             pitch_mm: number;
         };
+        /**
+         * @description What the pins of a seam do to its sides.
+         * @enum {string}
+         */
+        PinsThat: "draw" | "push";
         /**
          * @description What the mended place has to do, the hardest of it.
          * @enum {string}
@@ -7201,8 +7215,7 @@ export interface components {
             pin_order: number[];
             /** Format: int32 */
             pins: number;
-            /** @description Which pins: those that "draw" the sides together or those that "push" outwards; empty where none are set. */
-            pins_that: string;
+            pins_that?: components["schemas"]["PinsThat"] | null;
             /** Format: double */
             pitch_mm: number;
             /** @description Depths read while grooving, from the first end on. */
@@ -8568,7 +8581,7 @@ export interface components {
             /** @description Peening belongs to this way. */
             peen: boolean;
             /** @description "bead", "pin", "strap" or "fill". */
-            piece: string;
+            piece: components["schemas"]["PieceOfWork"];
             /** Format: int32 */
             planned: number;
             /** @description So many steps that has. */

@@ -6,7 +6,7 @@ use super::super::understood::lengths;
 use super::{ChangeContext, Refusal, holds, refused};
 use crate::base::problem::FieldProblem;
 use crate::iron::TypedValues;
-use crate::map::{Drawn, MarkKind, Shape};
+use crate::map::{Drawn, DrawnAs, MarkKind};
 use crate::quantity::UnitSystem;
 
 impl ChangeContext<'_> {
@@ -51,30 +51,24 @@ impl ChangeContext<'_> {
         let Drawn { mark, face, shape } = drawn;
         let Some(shape) = shape else { return Ok(()) };
         let round = self.round;
-        let is = |wanted: &str| match shape {
-            Shape::Line { .. } => wanted == "line",
-            Shape::Circle { .. } => wanted == "circle",
-            Shape::Outline { .. } => wanted == "outline",
-            Shape::Place { .. } => wanted == "place",
-        };
         let known = round.marks.iter().find(|known| known.id == *mark).map(|known| known.what);
         let wanted = if mark == face {
-            "outline"
+            DrawnAs::Outline
         } else if round.cracks.iter().any(|crack| crack.id == *mark) {
-            "line"
+            DrawnAs::Line
         } else if round.hard_spots.iter().any(|spot| spot.id == *mark) {
-            "circle"
+            DrawnAs::Circle
         } else if round.neighbours.iter().any(|neighbour| neighbour.id == *mark) {
-            "place"
+            DrawnAs::Place
         } else {
             match known {
-                Some(MarkKind::BoltHole | MarkKind::Bore | MarkKind::ThickPlace) => "circle",
-                Some(MarkKind::MachinedEdge | MarkKind::OldFiller) => "line",
-                Some(MarkKind::MissingPiece | MarkKind::OldFracture | MarkKind::Opening) => "outline",
-                Some(MarkKind::ReadingPlace | MarkKind::Feature) => "place",
+                Some(MarkKind::BoltHole | MarkKind::Bore | MarkKind::ThickPlace) => DrawnAs::Circle,
+                Some(MarkKind::MachinedEdge | MarkKind::OldFiller) => DrawnAs::Line,
+                Some(MarkKind::MissingPiece | MarkKind::OldFracture | MarkKind::Opening) => DrawnAs::Outline,
+                Some(MarkKind::ReadingPlace | MarkKind::Feature) => DrawnAs::Place,
                 None => return Err("what is drawn is no longer there"),
             }
         };
-        if is(wanted) { Ok(()) } else { Err("it is not drawn like that") }
+        if wanted == DrawnAs::of(shape) { Ok(()) } else { Err("it is not drawn like that") }
     }
 }

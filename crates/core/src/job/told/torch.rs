@@ -4,6 +4,7 @@ use std::collections::BTreeSet;
 
 use super::super::{BeadAt, Change, Fact, Lighting, Parsed, TorchEntry};
 use super::{Telling, with_its_unit};
+use crate::method::PieceOfWork;
 use crate::quantity::Unit;
 use crate::render::all_of;
 
@@ -41,14 +42,14 @@ impl<'a> Telling<'a> {
             }
             TorchEntry::Pin { crack, number } => format!("Pin {number} of {} set", self.letter(*crack)),
             TorchEntry::Bead { at } => match (self.piece(fact), at) {
-                ("pin", _) => "Pin set".to_owned(),
-                ("strap", _) => "Strap fitted".to_owned(),
-                ("fill", _) => "Seam filled".to_owned(),
-                (_, None) => "Bead done".to_owned(),
-                (_, Some(at)) if at.hole.is_some() => {
+                (PieceOfWork::Pin, _) => "Pin set".to_owned(),
+                (PieceOfWork::Strap, _) => "Strap fitted".to_owned(),
+                (PieceOfWork::Fill, _) => "Seam filled".to_owned(),
+                (PieceOfWork::Bead, None) => "Bead done".to_owned(),
+                (PieceOfWork::Bead, Some(at)) if at.hole.is_some() => {
                     format!("Bead done: {}, in its stop-hole", self.letter(at.crack))
                 }
-                (_, Some(at)) => format!(
+                (PieceOfWork::Bead, Some(at)) => format!(
                     "Bead done: {}, layer {}, place {} from the first end",
                     self.letter(at.crack),
                     at.layer,
@@ -92,13 +93,13 @@ impl<'a> Telling<'a> {
     }
 
     /// What is laid or set in the work that was begun last before this fact.
-    fn piece(&self, fact: &Fact) -> &'static str {
+    fn piece(&self, fact: &Fact) -> PieceOfWork {
         let before = self.facts.iter().filter(|before| before.revision < fact.revision);
         let mut way = before.filter_map(|before| match &before.change {
             Change::Light { frozen, .. } => frozen.as_ref().and_then(|plan| plan.way),
             _ => None,
         });
-        way.next_back().map_or("bead", |way| way.method.piece())
+        way.next_back().map_or(PieceOfWork::Bead, |way| way.method.piece())
     }
 }
 

@@ -5,61 +5,62 @@ use crate::method::MethodId::{
     self, ArcNickel, ArcNickelIron, ButterBuild, ColdFill, GasIron, LastResort, MigBrazeSi, SilverBraze,
     Stitch, StitchLocks, Strap, TigBrazeAl, TigBrazeSi, TigNickel, TorchBraze,
 };
+use crate::method::WeldingSet;
 
 pub(super) const RULE: Rule = Rule { id: "M19", iron: None, judge };
 
 /// A method, what it is laid with (any of these will do) and what that is called, and the set it is done with.
-type Needs = (MethodId, &'static [&'static str], &'static str, &'static str);
+type Needs = (MethodId, &'static [&'static str], &'static str, Option<WeldingSet>);
 
 const NEEDS: &[Needs] = &[
-    (ArcNickel, &["nickel"], "nickel stick", "stick"),
-    (ArcNickelIron, &["nickel_iron"], "nickel-iron stick", "stick"),
-    (TorchBraze, &["bronze"], "low-fuming bronze and flux", "flame"),
-    (GasIron, &["iron_rod", "iron_rod_b"], "cast-iron gas rod and flux", "flame"),
-    (TigNickel, &["tig_nickel"], "nickel TIG rod", "tig"),
-    (TigBrazeSi, &["silicon_rod"], "silicon bronze rod", "tig"),
-    (TigBrazeAl, &["aluminium_rod"], "aluminium bronze rod", "tig"),
-    (MigBrazeSi, &["silicon_wire"], "silicon bronze wire", "wire"),
-    (SilverBraze, &["silver"], "silver braze without cadmium, and flux", "flame"),
-    (ButterBuild, &["nickel"], "nickel stick for the butter", "stick"),
-    (ButterBuild, &["steel_wire"], "steel wire", "wire"),
-    (StitchLocks, &["locks"], "locks and the jig to drill for them", ""),
-    (Strap, &["strap"], "steel for the strap, and bolts", ""),
-    (ColdFill, &["epoxy"], "metal-filled epoxy", ""),
-    (LastResort, &["steel_stick"], "dried low-hydrogen steel sticks", "stick"),
+    (ArcNickel, &["nickel"], "nickel stick", Some(WeldingSet::Stick)),
+    (ArcNickelIron, &["nickel_iron"], "nickel-iron stick", Some(WeldingSet::Stick)),
+    (TorchBraze, &["bronze"], "low-fuming bronze and flux", Some(WeldingSet::Flame)),
+    (GasIron, &["iron_rod", "iron_rod_b"], "cast-iron gas rod and flux", Some(WeldingSet::Flame)),
+    (TigNickel, &["tig_nickel"], "nickel TIG rod", Some(WeldingSet::Tig)),
+    (TigBrazeSi, &["silicon_rod"], "silicon bronze rod", Some(WeldingSet::Tig)),
+    (TigBrazeAl, &["aluminium_rod"], "aluminium bronze rod", Some(WeldingSet::Tig)),
+    (MigBrazeSi, &["silicon_wire"], "silicon bronze wire", Some(WeldingSet::Wire)),
+    (SilverBraze, &["silver"], "silver braze without cadmium, and flux", Some(WeldingSet::Flame)),
+    (ButterBuild, &["nickel"], "nickel stick for the butter", Some(WeldingSet::Stick)),
+    (ButterBuild, &["steel_wire"], "steel wire", Some(WeldingSet::Wire)),
+    (StitchLocks, &["locks"], "locks and the jig to drill for them", None),
+    (Strap, &["strap"], "steel for the strap, and bolts", None),
+    (ColdFill, &["epoxy"], "metal-filled epoxy", None),
+    (LastResort, &["steel_stick"], "dried low-hydrogen steel sticks", Some(WeldingSet::Stick)),
 ];
 
 /// What also serves where none of that is here: a method, a rod, the set it is laid with, and what is known of it. House.
-const INSTEAD: &[(MethodId, &str, &str, &str)] = &[
+const INSTEAD: &[(MethodId, &str, WeldingSet, &str)] = &[
     (
         TigNickel,
         "bare_nickel",
-        "tig",
+        WeldingSet::Tig,
         "Laid with the bare nickel rod: it is what a nickel TIG rod is, clean it bright first.",
     ),
     (
         ArcNickelIron,
         "nickel_core_wire",
-        "wire",
+        WeldingSet::Wire,
         "Laid with the nickel flux-cored wire: what it lays in a minute and what it stands here is not known, try it \
          on scrap first.",
     ),
     (
         GasIron,
         "own_rod",
-        "flame",
+        WeldingSet::Flame,
         "Laid with rods cast here: what is in them and what they stand is not known, try one on scrap first.",
     ),
     (
         LastResort,
         "rutile_stick",
-        "stick",
+        WeldingSet::Stick,
         "Laid with thin rutile sticks, holder in minus: what they stand on iron is not known, try one on scrap first.",
     ),
     (
         LastResort,
         "stainless_rod",
-        "tig",
+        WeldingSet::Tig,
         "Laid with stainless TIG rod: its edge is as hard; what it stands on iron is not known, try it on scrap first.",
     ),
 ];
@@ -70,7 +71,7 @@ const SCREWS: &str = "soft_screws";
 fn instead<'a>(
     method: MethodId,
     has: impl Fn(&str) -> bool + 'a,
-) -> Option<&'static (MethodId, &'static str, &'static str, &'static str)> {
+) -> Option<&'static (MethodId, &'static str, WeldingSet, &'static str)> {
     INSTEAD.iter().find(move |(of, rod, ..)| *of == method && has(rod))
 }
 
@@ -85,20 +86,20 @@ pub fn at_hand(method: MethodId, rods: &[String], sets: &[String], kit: bool) ->
     let has = |list: &[String], id: &str| list.iter().any(|known| known == id);
     let mut needs = NEEDS.iter().filter(|(of, ..)| *of == method);
     let there = needs.all(|(_, any, _, set)| {
-        let own = any.iter().any(|rod| has(rods, rod)) && (set.is_empty() || has(sets, set));
-        own || instead(method, |rod| has(rods, rod)).is_some_and(|(_, _, set, _)| has(sets, set))
+        let own = any.iter().any(|rod| has(rods, rod)) && set.is_none_or(|set| has(sets, set.id()));
+        own || instead(method, |rod| has(rods, rod)).is_some_and(|(_, _, set, _)| has(sets, set.id()))
     });
     let screws = method == Stitch && has(rods, SCREWS);
     there && (kit || screws || !PINS.contains(&method))
 }
 
 /// What a set is called.
-fn set_words(set: &str) -> &'static str {
+fn set_words(set: WeldingSet) -> &'static str {
     match set {
-        "stick" => "a stick welding set",
-        "tig" => "a TIG set and argon",
-        "wire" => "a wire-fed set and its gas",
-        _ => "a gas torch",
+        WeldingSet::Stick => "a stick welding set",
+        WeldingSet::Tig => "a TIG set and argon",
+        WeldingSet::Wire => "a wire-fed set and its gas",
+        WeldingSet::Flame => "a gas torch",
     }
 }
 
@@ -116,10 +117,12 @@ fn judge(facts: &RuleFacts<'_>, output: &mut RuleOutput<'_>) {
         if let Some((_, _, _, words)) = other {
             output.caution(&[method], *words);
         }
-        let (no_rod, set) = other.map_or((no_rod, set), |(_, _, set, _)| (false, *set));
-        let no_set = !set.is_empty() && facts.sets.is_some_and(|sets| !sets.iter().any(|known| known == set));
+        let (no_rod, set) = other.map_or((no_rod, set), |(_, _, set, _)| (false, Some(*set)));
+        let not_here =
+            |set: &WeldingSet| facts.sets.is_some_and(|sets| !sets.iter().any(|known| known == set.id()));
+        let no_set = set.filter(not_here);
         let missing: Vec<&str> =
-            [no_rod.then_some(what), no_set.then(|| set_words(set))].into_iter().flatten().collect();
+            [no_rod.then_some(what), no_set.map(set_words)].into_iter().flatten().collect();
         if !missing.is_empty() {
             output.not_here(method);
             output.caution(&[method], format!("Not at hand: buy or borrow {}.", missing.join(", and ")));

@@ -304,7 +304,9 @@ fn cautions(round: &Round, torch: Option<&TorchPlan>) -> Vec<Caution> {
         found.push(format!(
             "Covered with {} of {} {}s laid ({because}): the joint is not whole. Look at what is open before anything \
              else.",
-            torch.done, torch.planned, torch.piece
+            torch.done,
+            torch.planned,
+            torch.piece.word()
         ));
     }
     found.extend(torch.passed.iter().cloned());

@@ -11,6 +11,7 @@ use super::{
 use crate::crack::said::CrackFate;
 use crate::faults::acceptance::{Extent, Found};
 use crate::job::{CheckPlace, CheckWhat, Looked, TorchEntry};
+use crate::method::PieceOfWork;
 use crate::render::said;
 
 impl CheckInputs<'_> {
@@ -23,7 +24,7 @@ impl CheckInputs<'_> {
                 None
             }
             TorchEntry::Trouble { seen, .. } => {
-                let piece = self.torch.map_or("bead", |torch| torch.piece.as_str());
+                let piece = self.torch.map_or(PieceOfWork::Bead, |torch| torch.piece).word();
                 let at = if beads == 0 { "before the first".to_owned() } else { format!("{piece} {beads}") };
                 Some((entry.fact, format!("{}, {at}", seen.words())))
             }

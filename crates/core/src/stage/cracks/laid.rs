@@ -7,6 +7,7 @@ use uuid::Uuid;
 use crate::crack::said::EndKind;
 use crate::field::face;
 use crate::job::{Face, Job, Round};
+use crate::map::FaceEdge;
 use crate::map::{
     At, MarkKind, ON_IT_MM, Placed, Shape, bounds, end_direction, length_mm, nearest, nearest_rim,
 };
@@ -128,8 +129,8 @@ impl<'a> FaceGeometry<'a> {
     pub fn measured(&self, round: &Round, at: usize, place: At, units: UnitSystem) -> Vec<String> {
         let laid = &self.faces[at];
         let of = laid.face.id;
-        let across = round.get(face::FROM_ACROSS.of(of)).unwrap_or("left");
-        let down = round.get(face::FROM_DOWN.of(of)).unwrap_or("top");
+        let across = round.get(face::FROM_ACROSS.of(of)).unwrap_or(FaceEdge::Left.id());
+        let down = round.get(face::FROM_DOWN.of(of)).unwrap_or(FaceEdge::Top.id());
         [across, down].into_iter().filter_map(|from| measured_from(round, laid, place, from, units)).collect()
     }
 
@@ -360,12 +361,12 @@ fn measured_from(
     }
     // Without an outline the picture's own corner is all there is.
     let (left, top, right, bottom) = bounds(laid.rims.first()?)?;
-    let mm = match from {
-        "left" => place.x_mm - left,
-        "right" => right - place.x_mm,
-        "top" => place.y_mm - top,
-        "bottom" => bottom - place.y_mm,
-        _ => return None,
+    let edge = FaceEdge::from_id(from)?;
+    let mm = match edge {
+        FaceEdge::Left => place.x_mm - left,
+        FaceEdge::Right => right - place.x_mm,
+        FaceEdge::Top => place.y_mm - top,
+        FaceEdge::Bottom => bottom - place.y_mm,
     };
-    Some(format!("{} from the {from} edge", exact(mm)))
+    Some(format!("{} from the {} edge", exact(mm), edge.id()))
 }

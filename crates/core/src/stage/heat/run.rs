@@ -155,7 +155,7 @@ impl Run {
     /// Power on a part: a flame's even share swept, an oven brought up with its ramp.
     pub(super) fn power(self) -> Option<BarPower> {
         match self.source.kind {
-            SourceKind::Flame { gross_w, net_share } => {
+            SourceKind::Flame { gross_w, net_share, .. } => {
                 let second = match self.help {
                     Help::Second(second) => strength_w(second).unwrap_or(0.0) * self.strength.1,
                     Help::Alone | Help::Covered => 0.0,
@@ -197,7 +197,7 @@ pub(crate) fn net_flame(heat: &HeatPlan, shop: &Shop) -> Option<(f64, f64)> {
 
 pub(super) fn strength_w(source: &HeatSource) -> Option<f64> {
     match source.kind {
-        SourceKind::Flame { gross_w, net_share } => Some(gross_w * net_share),
+        SourceKind::Flame { gross_w, net_share, .. } => Some(gross_w * net_share),
         SourceKind::Oven { .. } => None,
     }
 }

@@ -58,7 +58,7 @@ impl MethodContext<'_> {
             (true, _) => 0.0,
         };
         let around = |at: usize| minutes("lay_out").0 + heat_min(at) + minutes("pack").0 / count;
-        let piece = format!("{}s", taken.way.method.piece());
+        let piece = format!("{}s", taken.way.method.piece().word());
         let burns = prep.as_ref().and_then(|prep| self.burns(taken.way, prep));
         let gases = self.gas_of_each(taken, burns, &parts);
         let before: Vec<Step> =
@@ -72,7 +72,7 @@ impl MethodContext<'_> {
             let ends = begins.map(|begins| begins + block.ceil() as i64);
             let what = match (part.from, part.to) {
                 (0, _) => String::new(),
-                (from, to) if from == to => format!("{} {from}, ", taken.way.method.piece()),
+                (from, to) if from == to => format!("{} {from}, ", taken.way.method.piece().word()),
                 (from, to) => format!("{piece} {from} to {to}, "),
             };
             let takes = units.say(block, Unit::Minutes);

@@ -2,6 +2,7 @@
 
 use super::PrepInputs;
 use super::along::{along_known, beads_along, changing, cuts};
+use super::seam::GroundSays;
 use super::seam::{GroundAt, SeamPlan, UsualSeam, bare_seam, rounded};
 use crate::field;
 use crate::job::{Round, SeamReadingKind};
@@ -280,25 +281,25 @@ fn read(inputs: &PrepInputs<'_>, crack: &CrackPlan, form: SeamForm, seam: &SeamP
             let left = say((wall_mm - depth_mm).max(0.0));
             let (says, sentence) = match (form, Ground::at(depth_mm, wall, wall_mm - planned_mm)) {
                 _ if at_mm > length_mm + 0.5 => {
-                    ("go_on", format!("That lies past the end of the seam: it is {} long.", say(length_mm)))
+                    (GroundSays::GoOn, format!("That lies past the end of the seam: it is {} long.", say(length_mm)))
                 }
                 (_, Ground::GoOn { more_mm }) => {
-                    ("go_on", format!("{} more. Metal left: {left}.", say(more_mm)))
+                    (GroundSays::GoOn, format!("{} more. Metal left: {left}.", say(more_mm)))
                 }
-                (SeamForm::DoubleV, Ground::Stop) => ("stop", format!("Stop: half-way. Metal left: {left}.")),
+                (SeamForm::DoubleV, Ground::Stop) => (GroundSays::Stop, format!("Stop: half-way. Metal left: {left}.")),
                 (_, Ground::Stop) if wall_mm - planned_mm > 0.05 => {
-                    ("stop", format!("Stop: at the lip. Metal left: {left}."))
+                    (GroundSays::Stop, format!("Stop: at the lip. Metal left: {left}."))
                 }
-                (_, Ground::Stop) => ("stop", "Stop: it is through, as planned.".to_owned()),
+                (_, Ground::Stop) => (GroundSays::Stop, "Stop: it is through, as planned.".to_owned()),
                 (SeamForm::DoubleV, Ground::IntoTheLip { .. }) => {
-                    ("into_the_lip", format!("Past half: stop, and take less from the other side. {left} left."))
+                    (GroundSays::IntoTheLip, format!("Past half: stop, and take less from the other side. {left} left."))
                 }
                 (_, Ground::IntoTheLip { left_mm }) => (
-                    "into_the_lip",
+                    GroundSays::IntoTheLip,
                     format!("Stop: into the lip, only {} left. Back it before it is filled.", say(left_mm)),
                 ),
                 (_, Ground::Through) => (
-                    "through",
+                    GroundSays::Through,
                     "Cut through: a backing of copper, carbon or clay before the fill, or fill the hole from its rim."
                         .to_owned(),
                 ),
@@ -309,7 +310,7 @@ fn read(inputs: &PrepInputs<'_>, crack: &CrackPlan, form: SeamForm, seam: &SeamP
                 depth_mm,
                 words: format!("{} along, {} deep", by_rule(at_mm, units), say(depth_mm)),
                 sentence,
-                says: says.to_owned(),
+                says,
             })
         })
         .collect();

@@ -35,7 +35,7 @@ use groove::{detailed, groove_seam};
 use patch::patch_seam;
 pub use patch::{PatchPlan, PatchRun, PatchSeam};
 use pinned::{lap_seam, pin_seam};
-pub use seam::{GroundAt, SeamCut, SeamPlan, UsualSeam};
+pub use seam::{GroundAt, GroundSays, PinsThat, SeamCut, SeamPlan, UsualSeam};
 pub use size::{SizePlan, SizeReading, SizeStrip};
 pub use work::WorkLine;
 pub(crate) use work::{BAKE_C, BAKE_MIN, WorkInputs};

@@ -6,6 +6,7 @@ use uuid::Uuid;
 use super::PrepInputs;
 use super::bench::BenchInputs;
 use super::pinned::overlap_of;
+use super::seam::PinsThat;
 use super::seam::{SeamPlan, bare_seam_of};
 use crate::field::mark;
 use crate::job::Mark;
@@ -207,7 +208,11 @@ pub(super) fn patch_seam(
         tap_drill_mm: tap_drill_mm(pin_mm)?,
         pin_order: order,
         // A closed run is held from within: the plain thread pushes outwards.
-        pins_that: if patch.runs.iter().all(|run| run.closed) { "push" } else { "draw" }.to_owned(),
+        pins_that: Some(if patch.runs.iter().all(|run| run.closed) {
+            PinsThat::Push
+        } else {
+            PinsThat::Draw
+        }),
         patch: Some(PatchSeam { face: patch.face, runs: patch.runs.clone(), pins_at, first: first? }),
         wall_words: inputs.units.say(wall_mm, Unit::Millimetres),
         ..bare_seam_of(id, name, length, wall_mm)

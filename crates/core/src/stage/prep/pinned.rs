@@ -1,6 +1,7 @@
 //! A row of pins, and a lap that is brazed.
 
 use super::PrepInputs;
+use super::seam::PinsThat;
 use super::seam::{SeamPlan, bare_seam};
 use crate::crack::said::EndKind;
 use crate::method::Joins;
@@ -48,7 +49,7 @@ pub(super) fn pin_seam(
         },
         tap_drill_mm: tap_drill_mm(pin_mm)?,
         pin_order: crack_order(pins.pins),
-        pins_that: "draw".to_owned(),
+        pins_that: Some(PinsThat::Draw),
         ..bare_seam(crack, length_mm, wall_mm, inputs.units)
     })
 }

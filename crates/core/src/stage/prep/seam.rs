@@ -59,8 +59,8 @@ pub struct SeamPlan {
     pub tap_drill_mm: f64,
     /// Pin numbers from the left end, in the order they go in.
     pub pin_order: Vec<u32>,
-    /// Which pins: those that "draw" the sides together or those that "push" outwards; empty where none are set.
-    pub pins_that: String,
+    /// Which pins; nothing where none are set.
+    pub pins_that: Option<PinsThat>,
     /// Where it is no crack but runs round a patch.
     pub patch: Option<PatchSeam>,
     /// Why the groove is so, each reason a sentence.
@@ -108,8 +108,30 @@ pub struct GroundAt {
     pub words: String,
     /// What it says: how much more, or to stop.
     pub sentence: String,
-    /// go_on, stop, into_the_lip or through.
-    pub says: String,
+    pub says: GroundSays,
+}
+
+/// What the pins of a seam do to its sides.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum PinsThat {
+    /// They pull them together.
+    Draw,
+    /// Plain ones, which press outwards.
+    Push,
+}
+
+/// What a depth that was read in a groove asks for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum GroundSays {
+    GoOn,
+    Stop,
+    /// Deeper than the lip, and not yet through.
+    IntoTheLip,
+    Through,
 }
 
 impl SeamPlan {
@@ -208,7 +230,7 @@ pub(super) fn bare_seam_of(id: Uuid, name: &str, length_mm: f64, wall_mm: f64) -
         first_pin_mm: 0.0,
         tap_drill_mm: 0.0,
         pin_order: Vec::new(),
-        pins_that: String::new(),
+        pins_that: None,
         patch: None,
         why: Vec::new(),
         cuts: Vec::new(),

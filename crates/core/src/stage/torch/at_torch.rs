@@ -8,6 +8,7 @@ use super::beads::{BeadsAhead, LiveBead};
 use super::clocks::{Falls, GasClock, TorchClock, gas_clocks};
 use super::{PadSeen, TorchPlan, Warming, wants_grinding, wants_peening};
 use crate::job::{LogEntry, Reading, Round};
+use crate::method::PieceOfWork;
 use crate::method::WindowPosition;
 use crate::quantity::{Shown, Unit, UnitSystem, exactly, number};
 
@@ -45,10 +46,19 @@ pub struct Live {
     pub by_now: String,
 }
 
+/// What it was lit for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Doing {
+    /// The repair itself, piece by piece.
+    Work(PieceOfWork),
+    Bake,
+    Tack,
+}
+
 /// What decides the next thing at the torch, but for the reading.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AtTorch {
-    pub(super) piece: &'static str,
+    pub(super) doing: Doing,
     pub(super) done: u32,
     pub(super) planned: u32,
     pub(super) window: Option<(f64, f64)>,
@@ -84,9 +94,9 @@ pub struct AtTorch {
 
 impl AtTorch {
     /// Nothing of it known yet.
-    pub(super) fn at(piece: &'static str, units: UnitSystem) -> Self {
+    pub(super) fn at(doing: Doing, units: UnitSystem) -> Self {
         Self {
-            piece,
+            doing,
             done: 0,
             planned: 0,
             window: None,
@@ -112,12 +122,6 @@ impl AtTorch {
     }
 
     pub(crate) fn of(round: &Round, torch: &TorchPlan, units: UnitSystem) -> Self {
-        let piece = match torch.piece.as_str() {
-            "pin" => "pin",
-            "strap" => "strap",
-            "fill" => "fill",
-            _ => "bead",
-        };
         let work = Self {
             done: torch.done,
             planned: torch.planned,
@@ -135,7 +139,7 @@ impl AtTorch {
             warming: torch.warming,
             pads: torch.pads.clone(),
             pad_at: torch.pad_at.clone(),
-            ..Self::at(piece, units)
+            ..Self::at(Doing::Work(torch.piece), units)
         };
         work.having_seen(round)
     }
@@ -151,8 +155,12 @@ impl AtTorch {
         const TO_THE_MINUTE: f64 = 2.0;
         let first = round.standing_log().find(|entry| entry.is_piece())?.minutes;
         let (aim_c, least_c) = aim;
-        let mut seen =
-            Self { window: Some((least_c, f64::INFINITY)), aim_c, soak_min, ..Self::at("bead", units) };
+        let mut seen = Self {
+            window: Some((least_c, f64::INFINITY)),
+            aim_c,
+            soak_min,
+            ..Self::at(Doing::Work(PieceOfWork::Bead), units)
+        };
         let mut read: Vec<Reading> = round.part_readings().filter(|read| read.minutes <= first).collect();
         read.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
         read.into_iter().for_each(|read| seen.saw(read));
@@ -248,18 +256,18 @@ impl AtTorch {
     /// What it was lit for is done, and it is put out.
     fn may_end(&self, reading: Reading, now_min: f64) -> bool {
         let held = self.warm_from_min.is_some() && self.soak_left_min(now_min) <= 0.0;
-        self.piece == "bake"
+        self.doing == Doing::Bake
             && held
             && WindowPosition::of(reading.celsius, self.window) == WindowPosition::InWindow
     }
 
     fn said(&self, reading: Option<Reading>, bead: Option<&LiveBead>, now_min: f64) -> String {
         let number = self.done + 1;
-        match self.piece {
-            "pin" => return format!("Set pin {number}"),
-            "strap" => return format!("Fit strap {number}"),
-            "fill" => return format!("Fill seam {number}"),
-            "tack" => {
+        match self.doing {
+            Doing::Work(PieceOfWork::Pin) => return format!("Set pin {number}"),
+            Doing::Work(PieceOfWork::Strap) => return format!("Fit strap {number}"),
+            Doing::Work(PieceOfWork::Fill) => return format!("Fill seam {number}"),
+            Doing::Tack => {
                 return match (reading, self.window) {
                     (Some(reading), Some((_, most_c))) if reading.celsius > most_c => {
                         format!("Wait until under {}", self.units.say_most(most_c, Unit::Celsius))
@@ -267,7 +275,7 @@ impl AtTorch {
                     _ => self.says.clone(),
                 };
             }
-            _ => {}
+            Doing::Work(PieceOfWork::Bead) | Doing::Bake => {}
         }
         if self.wants_peening {
             return format!("Peen bead {}", self.done);
@@ -275,7 +283,7 @@ impl AtTorch {
         if self.wants_grinding {
             return "Grind the crack out, hot".to_owned();
         }
-        if self.piece != "bake" && self.done >= self.planned {
+        if self.doing != Doing::Bake && self.done >= self.planned {
             return "Cover it".to_owned();
         }
         // Whoever fills does not stop for a pad at the far end.
@@ -297,7 +305,7 @@ impl AtTorch {
                 return format!("{back}: {left} of the soak to come");
             }
             if left > 0.0 {
-                let held = if self.piece == "bake" { "Hold it" } else { "Soak" };
+                let held = if self.doing == Doing::Bake { "Hold it" } else { "Soak" };
                 return format!("{held} {} more", self.units.say_exactly(left, Unit::Minutes));
             }
         }
@@ -306,7 +314,7 @@ impl AtTorch {
             return "Take a reading".to_owned();
         }
         match WindowPosition::of(reading.celsius, self.window) {
-            WindowPosition::InWindow if self.piece == "bake" => self.says.clone(),
+            WindowPosition::InWindow if self.doing == Doing::Bake => self.says.clone(),
             WindowPosition::TooCold => "Reheat".to_owned(),
             WindowPosition::TooHot => {
                 let most = self.units.window(self.aim_c.min(high), high, Unit::Celsius).1;
@@ -406,7 +414,7 @@ mod tests {
             aim_c: 300.0,
             soak_min: 20.0,
             begun: done > 0,
-            ..AtTorch::at("bead", UnitSystem::Metric)
+            ..AtTorch::at(Doing::Work(PieceOfWork::Bead), UnitSystem::Metric)
         }
     }
 

@@ -2,9 +2,11 @@
 
 use serde::{Deserialize, Serialize};
 
+use super::at_torch::Doing;
 use super::{AtTorch, LiveBead};
 use crate::heat::{Burning, OutOfHeat, Running, ThermalBody, runs_out_min};
 use crate::job::{Deed, HeatState, Reading, Round, TorchEntry};
+use crate::method::PieceOfWork;
 use crate::record::FrozenGas;
 
 /// A clock that rings when it is at nothing.
@@ -46,13 +48,13 @@ impl AtTorch {
         };
         let next = self.done + 1;
         if !self.begun
-            && matches!(self.piece, "bead" | "bake")
+            && matches!(self.doing, Doing::Work(PieceOfWork::Bead) | Doing::Bake)
             && self.warm_from_min.is_some()
             && let Some(ends_min) = self.soaked_min(now_min)
         {
-            let (words, then) = match self.piece {
-                "bake" => ("hold", "does it still smoke or weep?"),
-                _ => ("soak", "the first bead"),
+            let (words, then) = match self.doing {
+                Doing::Bake => ("hold", "does it still smoke or weep?"),
+                Doing::Work(_) | Doing::Tack => ("soak", "the first bead"),
             };
             sims("soak", ends_min, words.to_owned(), then.to_owned());
         }

@@ -4,7 +4,6 @@ use serde::Serialize;
 use uuid::Uuid;
 
 use crate::field;
-use crate::heat::HeatSource;
 use crate::heat::hot_work_clearance;
 use crate::job::{Round, WorkStep};
 use crate::method::{Joins, MethodId, Way};
@@ -12,6 +11,7 @@ use crate::quantity::{Unit, UnitSystem, number};
 use crate::shop::Shop;
 use crate::stage::cooling::CoolingPlan;
 use crate::stage::heat::HeatPlan;
+use crate::stage::heat::Help;
 use crate::stage::part::PartFacts;
 use crate::stage::prep::PrepPlan;
 use crate::stage::scrap::scrap_words;
@@ -158,7 +158,7 @@ impl LayOut<'_> {
                 "Hoist or cradle, slung on sound metal; who holds what, one spoken signal".to_owned(),
             );
         }
-        let two = self.heat.help.as_str() != "" && self.heat.help != "covered";
+        let two = matches!(Help::from_id(&self.heat.help), Help::Second(_));
         (most_kg >= HELPER_KG || two)
             .then(|| "A helper with helmet or mask; who holds what, one spoken signal".to_owned())
     }
@@ -170,14 +170,13 @@ pub(super) fn helper_words(way: Way, heat: &HeatPlan, part: &PartFacts) -> Vec<S
         return Vec::new();
     }
     let mut words = Vec::new();
-    let second = heat.help.as_str();
-    if let Some(flame) = HeatSource::from_id(second) {
-        words.push(format!(
+    match Help::from_id(&heat.help) {
+        Help::Second(flame) => words.push(format!(
             "Hold: {}. Sweep it over the whole part, never stay in one place.",
             flame.label.to_lowercase()
-        ));
-    } else if second == "covered" {
-        words.push("Hold: the cover, on all of the part but the joint.".to_owned());
+        )),
+        Help::Covered => words.push("Hold: the cover, on all of the part but the joint.".to_owned()),
+        Help::Alone => {}
     }
     let most_kg = part.weight.as_ref().map_or(0.0, |weight| weight.range_kg().1);
     if most_kg > HOIST_KG {

@@ -3,6 +3,7 @@
 use serde::Serialize;
 use uuid::Uuid;
 
+use super::at_torch::Doing;
 use super::{AtTorch, Falls};
 use crate::heat::{Burning, ThermalBody};
 use crate::job::{Reading, Round};
@@ -30,7 +31,7 @@ impl AtTorch {
             soak_min: bake.hold_min,
             falls: body.map(|body| Falls { body, burning: Burning::Kept }),
             says: "Flame off once it neither smokes nor weeps".to_owned(),
-            ..Self::at("bake", units)
+            ..Self::at(Doing::Bake, units)
         };
         work.having_seen(round)
     }
@@ -43,7 +44,7 @@ impl AtTorch {
             planned: breaks.iter().map(|it| it.tacks.len() as u32).sum(),
             window: Some(TACKED_C),
             says: TackTurn::of(breaks, in_place).words,
-            ..Self::at("tack", units)
+            ..Self::at(Doing::Tack, units)
         };
         work.having_seen(round)
     }

@@ -55,6 +55,7 @@ use crate::faults::causes::Symptom;
 use crate::figure::{Certainty, Figure, Source};
 use crate::heat::{Burning, ThermalBody};
 use crate::job::{Deed, Job, Reading, Round, TorchEntry};
+use crate::method::PieceOfWork;
 use crate::method::Way;
 use crate::method::customs::Peening;
 use crate::quantity::{Rounding, Shown, Unit, UnitSystem, exactly};
@@ -66,7 +67,7 @@ use crate::stores::Take;
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TorchPlan {
     /// "bead", "pin", "strap" or "fill".
-    pub piece: String,
+    pub piece: PieceOfWork,
     pub done: u32,
     pub planned: u32,
     /// The pin to set next; nothing for beads, and once all are in.
@@ -298,18 +299,18 @@ fn torch_plan(
         pads: pads::pads(round, window, (&part.heat_shy, units)),
         oven_from_min: round.oven_runs(),
         warming: None,
-        piece: way.method.piece().to_owned(),
+        piece: way.method.piece(),
         done: round.beads() as u32,
         planned: prep.map_or(0, |prep| match way.method.piece() {
             // A flame fills a seam from its beginning to its end, however many layers that takes.
-            "bead" if way.method.in_one_flow() => {
+            PieceOfWork::Bead if way.method.in_one_flow() => {
                 let seams = prep.seams.iter().filter(|seam| seam.beads > 0).count() as u32;
                 // What was counted bead by bead, before seams were, is no more than all of it.
                 if round.lit.is_some() { seams.max(round.beads() as u32) } else { seams }
             }
-            "pin" => prep.pins,
-            "bead" => prep.beads,
-            _ => prep.seams.len() as u32,
+            PieceOfWork::Pin => prep.pins,
+            PieceOfWork::Bead => prep.beads,
+            PieceOfWork::Strap | PieceOfWork::Fill => prep.seams.len() as u32,
         }),
         next_pin: None,
         flow: Flow::of(way, round, prep, units),

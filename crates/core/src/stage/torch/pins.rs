@@ -6,6 +6,7 @@ use uuid::Uuid;
 use super::TorchPlan;
 use crate::job::{Round, TorchEntry};
 use crate::map::At;
+use crate::method::PieceOfWork;
 use crate::quantity::{Unit, UnitSystem};
 use crate::stage::map::MapPlan;
 use crate::stage::prep::PrepPlan;
@@ -77,7 +78,7 @@ pub(crate) fn in_turn(
     (prep, map): (&PrepPlan, &MapPlan),
     units: UnitSystem,
 ) {
-    if torch.piece != "pin" {
+    if torch.piece != PieceOfWork::Pin {
         return;
     }
     let turns = turns(prep, map);

@@ -5,6 +5,7 @@ use serde::Serialize;
 use super::TorchPlan;
 use super::beads::WORTH_SAYING_S;
 use crate::job::BeadAt;
+use crate::method::PieceOfWork;
 use crate::quantity::{Unit, UnitSystem};
 use crate::stage::cooling::CoolingPlan;
 use crate::stage::heat::HeatPlan;
@@ -78,17 +79,23 @@ fn read_at(place: &str) -> String {
 /// What is not laid bead by bead.
 fn pieces(plan: &TorchPlan) -> RehearsalStep {
     let count = plan.planned;
-    let (words, also) = match (plan.piece.as_str(), &plan.next_pin) {
-        ("pin", Some(pin)) => {
+    let (words, also) = match (plan.piece, &plan.next_pin) {
+        (PieceOfWork::Pin, Some(pin)) => {
             (pin.words.clone(), format!("So it goes on with all {count}: each is said when it is in."))
         }
-        ("pin", None) => {
+        (PieceOfWork::Pin, None) => {
             (format!("{count} pins, one after the other."), "Each is said when it is in.".to_owned())
         }
-        ("strap", _) => ("The strap, bolt by bolt.".to_owned(), "It is said when it is on.".to_owned()),
-        ("fill", _) => ("The filling, in one go.".to_owned(), "It is said when it is in.".to_owned()),
-        _ if count == 1 => ("The seam, in one flow.".to_owned(), "It is said when it is filled.".to_owned()),
-        _ => (
+        (PieceOfWork::Strap, _) => {
+            ("The strap, bolt by bolt.".to_owned(), "It is said when it is on.".to_owned())
+        }
+        (PieceOfWork::Fill, _) => {
+            ("The filling, in one go.".to_owned(), "It is said when it is in.".to_owned())
+        }
+        (PieceOfWork::Bead, _) if count == 1 => {
+            ("The seam, in one flow.".to_owned(), "It is said when it is filled.".to_owned())
+        }
+        (PieceOfWork::Bead, _) => (
             format!("{count} pieces of the seam, one flow each."),
             "Each is said when it is filled.".to_owned(),
         ),

@@ -130,7 +130,8 @@ impl StopInputs<'_> {
         };
         let laying_min = torch.beads.as_ref().map(|beads| beads.elapsed_min);
         let reheat_min = reading.and_then(|at| self.reheat_min(at.celsius));
-        let pieces = |left: u32| format!("{left} {}{} left.", torch.piece, if left == 1 { "" } else { "s" });
+        let pieces =
+            |left: u32| format!("{left} {}{} left.", torch.piece.word(), if left == 1 { "" } else { "s" });
         let gas = gas_lines(inputs);
         let way =
             |id: &str, words: &str, odds: Option<f64>, minutes: Option<f64>, needs: Vec<String>| StopWay {

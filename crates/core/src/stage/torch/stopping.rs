@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::TorchPlan;
 use super::stop_rule::StopInputs;
 use super::trouble::TroubleInputs;
-use crate::heat::{HeatSource, SourceKind};
+use crate::heat::{Fuel, HeatSource, SourceKind};
 use crate::method::{MethodId, Way};
 use crate::quantity::Unit;
 use crate::stage::cooling::CoolingPlan;
@@ -41,9 +41,9 @@ pub fn in_one_heat(way: Way) -> bool {
 fn flame_off(source: &str) -> Option<&'static str> {
     let source = HeatSource::from_id(source)?;
     Some(match source.kind {
-        SourceKind::Flame { .. } if source.id.starts_with("oxy_") => "Oxygen off, then fuel.",
-        SourceKind::Flame { .. } if source.id == "ceramic_pads" => "Current off the pads.",
-        SourceKind::Flame { .. } => "Burner off, at the cylinder.",
+        SourceKind::Flame { fuel: Fuel::OxyAcetylene | Fuel::OxyPropane, .. } => "Oxygen off, then fuel.",
+        SourceKind::Flame { fuel: Fuel::Current, .. } => "Current off the pads.",
+        SourceKind::Flame { fuel: Fuel::Propane | Fuel::MapGas, .. } => "Burner off, at the cylinder.",
         SourceKind::Oven { .. } if source.is_fire() => "Off the fire.",
         SourceKind::Oven { .. } => "Oven off.",
     })
@@ -84,7 +84,7 @@ impl StopInputs<'_> {
         if left == 0 {
             return None;
         }
-        let mut needs = vec![format!("{left} of {} {}s are left.", torch.planned, torch.piece)];
+        let mut needs = vec![format!("{left} of {} {}s are left.", torch.planned, torch.piece.word())];
         if !self.heat.cold {
             let target = units.say_least(self.heat.target_c, Unit::Celsius);
             if let Some(reading) = inputs.round.latest_reading()

@@ -10,6 +10,7 @@ use crate::prep::said::SeamForm;
 use crate::quantity::Unit;
 use crate::render::upper;
 use crate::stage::cracks::OFF_HARD_SPOT_MM;
+use crate::stage::prep::{GroundSays, PinsThat};
 
 impl<'a> List<'a> {
     pub(super) fn pins(&mut self, seams: &[SeamPlan]) {
@@ -33,16 +34,21 @@ impl<'a> List<'a> {
                 format!(
                     "Set the patch in at {}, filed to fit and held flush: {}.",
                     seam.letter,
-                    match seam.pins_that.as_str() {
-                        "push" => "four anchors at the quarters first, then each gap from an anchor on",
-                        _ => "every second pin first, then those between",
+                    match seam.pins_that {
+                        Some(PinsThat::Push) => {
+                            "four anchors at the quarters first, then each gap from an anchor on"
+                        }
+                        Some(PinsThat::Draw) | None => "every second pin first, then those between",
                     }
                 ),
-                vec![if seam.pins_that == "push" { "plain pins" } else { "pins that draw in" }.to_owned()],
+                vec![
+                    if seam.pins_that == Some(PinsThat::Push) { "plain pins" } else { "pins that draw in" }
+                        .to_owned(),
+                ],
             );
         }
-        let that = |pins: &str| seams.iter().any(|seam| seam.pins_that == pins);
-        if that("draw") && that("push") {
+        let that = |pins: PinsThat| seams.iter().any(|seam| seam.pins_that == Some(pins));
+        if that(PinsThat::Draw) && that(PinsThat::Push) {
             self.line(
                 Work::Pins,
                 (None, Some(1_000)),
@@ -131,10 +137,11 @@ impl<'a> List<'a> {
             }
             self.line(Work::Shape, (Some(seam.id), None), sentence, settings);
             let through = !seam.is_double() && seam.wall_mm - seam.depth_mm < 0.05;
-            let cut = seam
-                .read
-                .iter()
-                .any(|read| read.says == "through" || (read.says == "into_the_lip" && !seam.is_double()));
+            let cut = seam.read.iter().any(|read| match read.says {
+                GroundSays::Through => true,
+                GroundSays::IntoTheLip => !seam.is_double(),
+                GroundSays::GoOn | GroundSays::Stop => false,
+            });
             if cut || (through && way.method.entry().arc.is_none()) {
                 let why = if cut { "it was cut deeper than the lip" } else { "the groove goes through" };
                 let sentence = format!("Behind {letter}, copper or carbon plate, or clay: {why}.");
