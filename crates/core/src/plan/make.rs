@@ -73,8 +73,8 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, sims: &SimCache, moment: Op
     let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
     let laid = cracks::FaceGeometry::read(job);
     let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
-    let weakest = least_forgiving(&belief.plausible).iron;
-    let held_in = laid.held_in((round, &facts), (&cracks.plan, weakest), sims);
+    let held_in =
+        laid.held_in((round, &facts), (&cracks.plan, least_forgiving(&belief.plausible).iron), sims);
     let facts = PartFacts { held_in, ..facts };
     let locks = stages::locks(round, &facts, &belief);
 
@@ -84,21 +84,30 @@ fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, sims: &SimCache, moment: Op
         heats.context((job, shop), (&facts, &belief), (&laid, &cracks.plan), &bench, (sims, moment));
     let (mut methods, ruled) = context.contenders(Locked::by(&locks), part.amount == Amount::Enough);
     let alone = job.practice.as_ref().is_some_and(Practice::alone);
-    // Nobody chooses for whoever practises alone.
-    methods.chosen = methods.chosen.filter(|_| !alone || round.get(field::method::CHOICE).is_some());
-    let chosen = methods.chosen;
-    if chosen.is_none() {
-        methods.settings.clear();
+    if alone && round.get(field::method::CHOICE).is_none() {
+        methods.leave_unchosen();
     }
+    let chosen = methods.chosen;
     let working =
         Working { job, context: &context, believed: &believed, heats: &heats, bench: &bench, alone };
     let Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines } =
         working.out(methods, &ruled, &part.plan, &cracks);
     let body = context.body();
     let staged = Staged { part, iron, cracks, method, prep, heat, torch, cooling, check, hand_over };
-    let Planned { part, iron, cracks, methods, prep, heat, torch, cooling, check, hand_over, takes, folded } =
-        staged.folded(job, &facts, &map, shop);
-    let Folded { stations, missing, cautions, figures } = folded;
+    let Planned {
+        part,
+        iron,
+        cracks,
+        methods,
+        prep,
+        heat,
+        torch,
+        cooling,
+        check,
+        hand_over,
+        takes,
+        folded: Folded { stations, missing, cautions, figures },
+    } = staged.folded(job, &facts, &map, shop);
     let currency = currency(round, shop);
     let asked = GateInputs {
         round,

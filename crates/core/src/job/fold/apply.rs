@@ -9,6 +9,21 @@ use super::{Damaged, Job};
 use crate::secret::{Broken, Practice, Practised};
 
 impl Job {
+    /// The round is lit; what was lit before is put aside.
+    fn light(&mut self, fact: &Fact) {
+        let Change::Light { speed, frozen, owned, what, without } = &fact.change else { return };
+        self.round_mut().put_aside(None);
+        self.round_mut().lit = Some(Lit {
+            what: *what,
+            without: without.clone(),
+            owned: owned.clone(),
+            fact: fact.id,
+            at_ms: fact.at_ms(),
+            speed: *speed,
+            frozen: frozen.as_deref().cloned(),
+        });
+    }
+
     pub(super) fn apply(&mut self, fact: &Fact, names: &HashMap<Uuid, String>) {
         // What was understood when it was said; of what is older than that was kept, what is today.
         let today = fact.understood.is_none().then(|| Parsed::of(&fact.change, None)).flatten();
@@ -66,18 +81,7 @@ impl Job {
                 self.estimate = frozen.as_deref().cloned().or(self.estimate.take());
             }
             Change::Strike { target, reason } => self.strike(*target, reason),
-            Change::Light { speed, frozen, owned, what, without } => {
-                self.round_mut().put_aside(None);
-                self.round_mut().lit = Some(Lit {
-                    what: *what,
-                    without: without.clone(),
-                    owned: owned.clone(),
-                    fact: id,
-                    at_ms,
-                    speed: *speed,
-                    frozen: frozen.as_deref().cloned(),
-                });
-            }
+            Change::Light { .. } => self.light(fact),
             Change::CancelLight | Change::PutOut => self.round_mut().put_aside(Some(at_ms)),
             Change::Torch { entry } => self.at_torch(fact, entry, understood),
             Change::NewRound { reason } => {

@@ -8,7 +8,7 @@ use crate::body::{
 };
 use crate::crack::said::CrackFate;
 use crate::field::part;
-use crate::job::Job;
+use crate::job::{Job, Round};
 use crate::map::{At, nearest};
 use crate::plan::Plan;
 use crate::quantity::{Unit, UnitSystem, number};
@@ -101,6 +101,47 @@ impl Comes {
 }
 
 impl LoadInputs {
+    /// The load as it is said, at holes of the face.
+    fn said(round: &Round, flat: &FlatFace<'_>, kg: f64) -> Result<Self, String> {
+        let names: Vec<&str> = round_holes(flat.of).map(|(name, ..)| name).collect();
+        let hole = |said: Option<&str>, what: &str| {
+            let said = said.unwrap_or_default().trim();
+            if said.is_empty() {
+                return Err(format!("Say {what}: a bolt hole or bore of the map."));
+            }
+            names
+                .iter()
+                .position(|name| name.eq_ignore_ascii_case(said))
+                .ok_or_else(|| format!("No {said} on this face: {}.", known(&names)))
+        };
+        let loaded = hole(round.get(part::LOAD_AT), "at which hole it hangs")?;
+        let held = hole(round.get(part::LOAD_HELD), "at which hole it is held")?;
+        if loaded == held {
+            return Err("It hangs where it is held: that asks nothing of a seam.".to_owned());
+        }
+        let Some(towards) = round.get(part::LOAD_TOWARDS) else {
+            return Err("Say which way it pulls, as the face is drawn.".to_owned());
+        };
+        let comes = match (round.get(part::LOAD_DROP), round.get(part::LOAD_GIVES), round.get(part::LOAD_HOW))
+        {
+            (Some(falls_mm), Some(gives_mm), _) => Comes::Falls(falls_mm, gives_mm),
+            (Some(_), None, _) => {
+                return Err("Say by how much the part gives under that weight: a fall on what gives little asks for much more."
+                    .to_owned());
+            }
+            (None, _, Some(shock)) => Comes::As(shock),
+            (None, _, None) => Comes::Unsaid,
+        };
+        Ok(Self {
+            kg,
+            comes,
+            often: round.get(part::LOAD_OFTEN) == Some(true),
+            loaded,
+            held,
+            way: towards.way(),
+        })
+    }
+
     fn loading(&self, flat: &FlatFace<'_>) -> Loading {
         // What is cut out of the face comes before its round holes.
         let cut_out = flat.of.rims.len() - 1;
@@ -124,42 +165,7 @@ pub fn face_load(job: &Job, plan: &Plan, shop: &Shop) -> Result<FaceLoad, String
     let round = job.round();
     let Some(kg) = round.get(part::LOAD) else { return Err(String::new()) };
     let flat = flat_face(job, plan, shop)?;
-    let names: Vec<&str> = round_holes(flat.of).map(|(name, ..)| name).collect();
-    let hole = |said: Option<&str>, what: &str| {
-        let said = said.unwrap_or_default().trim();
-        if said.is_empty() {
-            return Err(format!("Say {what}: a bolt hole or bore of the map."));
-        }
-        names
-            .iter()
-            .position(|name| name.eq_ignore_ascii_case(said))
-            .ok_or_else(|| format!("No {said} on this face: {}.", known(&names)))
-    };
-    let loaded = hole(round.get(part::LOAD_AT), "at which hole it hangs")?;
-    let held = hole(round.get(part::LOAD_HELD), "at which hole it is held")?;
-    if loaded == held {
-        return Err("It hangs where it is held: that asks nothing of a seam.".to_owned());
-    }
-    let Some(towards) = round.get(part::LOAD_TOWARDS) else {
-        return Err("Say which way it pulls, as the face is drawn.".to_owned());
-    };
-    let comes = match (round.get(part::LOAD_DROP), round.get(part::LOAD_GIVES), round.get(part::LOAD_HOW)) {
-        (Some(falls_mm), Some(gives_mm), _) => Comes::Falls(falls_mm, gives_mm),
-        (Some(_), None, _) => {
-            return Err("Say by how much the part gives under that weight: a fall on what gives little asks for much more."
-                .to_owned());
-        }
-        (None, _, Some(shock)) => Comes::As(shock),
-        (None, _, None) => Comes::Unsaid,
-    };
-    let asked = LoadInputs {
-        kg,
-        comes,
-        often: round.get(part::LOAD_OFTEN) == Some(true),
-        loaded,
-        held,
-        way: towards.way(),
-    };
+    let asked = LoadInputs::said(round, &flat, kg)?;
     let ratio = plan.methods.taken().map_or(1.0, |taken| taken.strength);
     let stands = Stands::of(flat.iron, ratio);
     let corners = corners_beside(plan, &flat);

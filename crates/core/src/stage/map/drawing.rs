@@ -4,6 +4,24 @@ use super::faces::{FacePlan, LineOnFace};
 use crate::map::{At, Drawing, Layer, MarkKind, OnFace, Shape, Stroke, bounds, length_mm, place_along};
 
 impl FacePlan {
+    /// Marks of these sorts, as they are drawn.
+    fn shapes(&self, what: &[OnFace]) -> Vec<Stroke> {
+        let marks = self.marks.iter().filter(|mark| what.contains(&mark.what));
+        marks
+            .map(|mark| match &mark.shape {
+                Shape::Circle { x_mm, y_mm, radius_mm } => {
+                    Stroke::Circle { middle: At::new(*x_mm, *y_mm), radius_mm: *radius_mm }
+                }
+                // A place is a small ring.
+                Shape::Place { x_mm, y_mm } => {
+                    Stroke::Circle { middle: At::new(*x_mm, *y_mm), radius_mm: 2.0 }
+                }
+                Shape::Line { .. } => Stroke::Line { points: mark.shape.points(), closed: false },
+                Shape::Outline { points } => Stroke::Line { points: points.clone(), closed: true },
+            })
+            .collect()
+    }
+
     /// The face at 1:1, to be wrapped on, cut or engraved.
     #[must_use]
     pub fn drawing(&self, job: &str) -> Drawing {
@@ -13,22 +31,7 @@ impl FacePlan {
         };
         let layer = |name, width_mm, dashes_mm, strokes| Layer { name, width_mm, dashes_mm, strokes };
         let here = || self.lines.iter().filter(|line| !line.from_behind);
-        let shapes = |what: &[OnFace]| -> Vec<Stroke> {
-            let marks = self.marks.iter().filter(|mark| what.contains(&mark.what));
-            marks
-                .map(|mark| match &mark.shape {
-                    Shape::Circle { x_mm, y_mm, radius_mm } => {
-                        Stroke::Circle { middle: At::new(*x_mm, *y_mm), radius_mm: *radius_mm }
-                    }
-                    // A place is a small ring.
-                    Shape::Place { x_mm, y_mm } => {
-                        Stroke::Circle { middle: At::new(*x_mm, *y_mm), radius_mm: 2.0 }
-                    }
-                    Shape::Line { .. } => line(&mark.shape.points(), false),
-                    Shape::Outline { points } => line(points, true),
-                })
-                .collect()
-        };
+        let shapes = |what: &[OnFace]| self.shapes(what);
         let along = |what: fn(&LineOnFace) -> &Vec<At>, closed: bool| -> Vec<Stroke> {
             here().map(what).filter(|points| points.len() > 1).map(|points| line(points, closed)).collect()
         };

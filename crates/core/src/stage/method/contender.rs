@@ -144,6 +144,17 @@ fn schools_to_choose(method: MethodId, units: UnitSystem) -> Vec<SchoolChoice> {
 }
 
 impl MethodContext<'_> {
+    /// What is warmed at its seam alone, and held in there.
+    fn held_while_warmed(&self, way: Way) -> Option<String> {
+        let held = match self.part.restraint() {
+            Restraint::Free => None,
+            Restraint::Closed => Some("a closed shape cannot expand"),
+            Restraint::HeldIn => Some("it is held in by the iron round it"),
+        };
+        let held = held.filter(|_| way.school == School::Local)?;
+        Some(format!("Warmed at its seam alone {held}: it pulls as it cools."))
+    }
+
     pub(super) fn contender(
         &self,
         way: Way,
@@ -167,14 +178,7 @@ impl MethodContext<'_> {
             cautions.extend(target.cautions(self.shop.units));
         }
         cautions.extend(self.taught_cautions(way));
-        let held = match self.part.restraint() {
-            Restraint::Free => None,
-            Restraint::Closed => Some("a closed shape cannot expand"),
-            Restraint::HeldIn => Some("it is held in by the iron round it"),
-        };
-        if let Some(held) = held.filter(|_| way.school == School::Local) {
-            cautions.push(format!("Warmed at its seam alone {held}: it pulls as it cools."));
-        }
+        cautions.extend(self.held_while_warmed(way));
         let carries = self.round.get(field::part::LOADS).is_some_and(|loads| !loads.is_empty());
         if carries && self.taught(&DENSITY, way) == PinDensity::Anchors {
             reasons.push("A few anchors carry nothing, and this part carries.".to_owned());

@@ -86,6 +86,12 @@ pub struct MethodPlan {
 }
 
 impl MethodPlan {
+    /// Nobody chooses for whoever practises alone.
+    pub(crate) fn leave_unchosen(&mut self) {
+        self.chosen = None;
+        self.settings.clear();
+    }
+
     /// The contender that is taken; nothing while none is.
     #[must_use]
     pub fn taken(&self) -> Option<&Contender> {
