@@ -3,9 +3,11 @@ import { cleanup, render, type RenderResult } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { holdIsOnePress } from '../ui/held-keys'
-import { WORK_SURFACE } from '../ui/focus'
+import { useRef } from 'react'
+import { CardContext, WORK_SURFACE } from '../ui/focus'
 import { OnTop } from '../ui/OnTop'
 import { Plate } from '../ui/Plate'
+import { Why } from '../ui/Why'
 import { Shortcuts } from './Shortcuts'
 
 const went = vi.fn()
@@ -15,7 +17,10 @@ const units = vi.fn()
 vi.mock('react-router', () => ({ useNavigate: () => went }))
 vi.mock('./useToggleUnits', () => ({ useToggleUnits: () => units }))
 
+const FIGURE = { id: 'heat.target', name: 'Preheat', shown: { number: '300', unit: '°C' } }
+
 function Page({ gate = false, covered = false }) {
+  const card = useRef<HTMLElement>(null)
   return (
     <>
       <Shortcuts />
@@ -27,6 +32,16 @@ function Page({ gate = false, covered = false }) {
         <button type="button">Other</button>
       </main>
       {covered && <OnTop />}
+      <Why figure={FIGURE} inside="Elsewhere">
+        4
+      </Why>
+      <CardContext value={card}>
+        <aside ref={card}>
+          <Why figure={FIGURE} inside="On the card">
+            8
+          </Why>
+        </aside>
+      </CardContext>
     </>
   )
 }
@@ -78,6 +93,16 @@ describe('the keys of a page', () => {
     shown.rerender(<Page />)
     await userEvent.keyboard('{Enter}')
     expect(pressed).toHaveBeenCalledTimes(1)
+  })
+
+  it('w asks the card why, and not what else can be asked', async () => {
+    await userEvent.keyboard('w')
+    expect(document.querySelector('[role=dialog]')?.textContent).toContain('On the card')
+    // It lies on the page now: letters are its own until it is shut.
+    await userEvent.keyboard('2{Escape}')
+    expect(went).not.toHaveBeenCalled()
+    await userEvent.keyboard('2')
+    expect(went.mock.calls).toEqual([['/jobs/a-job/iron']])
   })
 
   it('a held Enter is one press', () => {

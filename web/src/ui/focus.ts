@@ -1,10 +1,11 @@
 import { createContext, use, useEffect, useLayoutEffect, useRef, type RefObject } from 'react'
 
-/** Elements of one kind that keys may be led to: each is put here by its own ref while it is on the page. */
-class OnThePage<Kept extends { element: Element }> {
-  #all: readonly Kept[] = []
+/** What of one kind is on the page, each by its own ref: where that is put on another element, it is that one. */
+class OnThePage<What> {
+  #all: readonly { ref: RefObject<HTMLElement | null>; what: What }[] = []
 
-  put(kept: Kept): () => void {
+  put(ref: RefObject<HTMLElement | null>, what: What): () => void {
+    const kept = { ref, what }
     this.#all = [...this.#all, kept]
     return () => {
       this.#all = this.#all.filter((other) => other !== kept)
@@ -12,29 +13,25 @@ class OnThePage<Kept extends { element: Element }> {
   }
 
   /** In the order in which they stand on the page. */
-  inOrder(): Kept[] {
-    const after = (a: Kept, b: Kept) =>
-      (a.element.compareDocumentPosition(b.element) & Node.DOCUMENT_POSITION_FOLLOWING) === 0 ? 1 : -1
-    return this.#all.toSorted(after)
-  }
-
-  some(is: (kept: Kept) => boolean): boolean {
-    return this.#all.some(is)
+  inOrder(): (What & { element: HTMLElement })[] {
+    const there = this.#all.flatMap(({ ref, what }) =>
+      ref.current === null ? [] : [{ ...what, element: ref.current }],
+    )
+    const isBefore = (a: Element, b: Element) =>
+      (a.compareDocumentPosition(b) & Node.DOCUMENT_POSITION_FOLLOWING) !== 0
+    return there.toSorted((a, b) => (isBefore(a.element, b.element) ? -1 : 1))
   }
 }
 
-/** Puts the element of a ref there for as long as it is on the page. */
-function useOnThePage<Kept extends { element: Element }, E extends Element>(
-  where: OnThePage<Kept>,
-  made: (element: E) => Kept,
+/** Puts it there for as long as it is shown; gives the ref of its element. */
+function useOnThePage<What, E extends HTMLElement>(
+  where: OnThePage<What>,
+  what: What,
   by: readonly unknown[],
 ): RefObject<E | null> {
   const ref = useRef<E>(null)
-  useLayoutEffect(() => {
-    if (ref.current !== null) return where.put(made(ref.current))
-    return undefined
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- made anew where what it is made of changes
-  }, [where, ...by])
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- put anew where what is told of it changes
+  useLayoutEffect(() => where.put(ref, what), [where, ...by])
   return ref
 }
 
@@ -66,11 +63,11 @@ export function cover(): () => void {
 
 export const isCovered = (): boolean => covers > 0
 
-const plates = new OnThePage<{ element: HTMLButtonElement; gate: boolean }>()
+const plates = new OnThePage<{ gate: boolean }>()
 
 /** The button of a plate: the next thing. */
 export const usePlate = (gate: boolean): RefObject<HTMLButtonElement | null> =>
-  useOnThePage(plates, (element: HTMLButtonElement) => ({ element, gate }), [gate])
+  useOnThePage(plates, { gate }, [gate])
 
 /** The next thing, as the plate of the page has it; nothing while a sheet lies on it. */
 export function pressPlate(): void {
@@ -84,12 +81,12 @@ export function pressPlate(): void {
 /** The card that figures stand on; nothing for those that stand elsewhere. */
 export const CardContext = createContext<RefObject<HTMLElement | null> | null>(null)
 
-const whys = new OnThePage<{ element: HTMLButtonElement; onCard: boolean }>()
+const whys = new OnThePage<{ onCard: boolean }>()
 
 /** A figure that can be asked why. */
 export function useWhy(): RefObject<HTMLButtonElement | null> {
   const onCard = use(CardContext) !== null
-  return useOnThePage(whys, (element: HTMLButtonElement) => ({ element, onCard }), [onCard])
+  return useOnThePage(whys, { onCard }, [onCard])
 }
 
 /** Asks the first figure of the card why. */
@@ -105,7 +102,6 @@ export const fieldId = (key: string): string => `field-${key.replaceAll('.', '-'
 
 interface Stop {
   id: string
-  element: HTMLElement
   /** It is typed into; else it is a question, and its keys stand before its answers. */
   typed: boolean
 }
@@ -115,7 +111,7 @@ const stops = new OnThePage<Stop>()
 /** What keys that lead to a field go to: into what is typed; of what is chosen on no choice, so that no key that led
  * there answers. */
 function useStop<E extends HTMLElement>(id: string, typed: boolean): RefObject<E | null> {
-  const ref = useOnThePage(stops, (element: E) => ({ id, element, typed }), [id, typed])
+  const ref = useOnThePage<Stop, E>(stops, { id, typed }, [id, typed])
   useEffect(() => arrived(id), [id])
   return ref
 }
@@ -157,7 +153,7 @@ export const isWaitedFor = (): boolean => wanted !== null && Date.now() <= wante
 export function isInAField(): boolean {
   const at = document.activeElement
   const typed = at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement
-  return typed || stops.some(({ element }) => element === at)
+  return typed || stops.inOrder().some(({ element }) => element === at)
 }
 
 function focusOn(id: string): boolean {
@@ -166,7 +162,7 @@ function focusOn(id: string): boolean {
   return stop !== undefined
 }
 
-function put({ element }: Stop): void {
+function put({ element }: { element: HTMLElement }): void {
   element.focus()
   element.scrollIntoView({ block: 'nearest' })
 }

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
 import { useWay } from '../../job/opened'
 import { useShop } from '../../job/ShopContext'
-import { clock, minutes } from '../../quantity/show'
+import { clock } from '../../quantity/show'
 import { Button } from '../../ui/Button'
 
 /** How long the steps take here: one press begins to time one, one press ends it; what was timed moves the hours. */
@@ -31,7 +31,7 @@ export function TimeSteps(): ReactNode {
                 <span className="small text-ash">
                   {now
                     ? `timed since ${clock(running.from_ms, shop, view.now_ms)}`
-                    : `reckoned ${minutes(step.attended_min)}`}
+                    : `reckoned ${step.hands_words}`}
                 </span>
               </span>
               <Button
