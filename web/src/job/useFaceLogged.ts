@@ -1,4 +1,6 @@
+import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
+import type { Schemas } from '../api/client'
 import { faceLoggedQuery } from '../api/queries'
 import { useJob, useLive } from './JobContext'
 import { useShop } from './ShopContext'
@@ -6,11 +8,31 @@ import { useShop } from './ShopContext'
 /** Ours: a face that is being heated is worked out anew so often, in min of the job clock. */
 const ANEW_MIN = 2
 
-/** The drawn face as it was heated since it was lit, by what was said and read. */
-export function useFaceLogged(enabled = true) {
+export interface FaceLogged {
+  heat: Schemas['FaceHeat'] | null
+  /** It is being worked out, and there is none of before. */
+  isPending: boolean
+  /** More was said or read since. */
+  isOld: boolean
+}
+
+/**
+ * The drawn face as it was heated since it was lit, by what was said and read. What was asked is answered before it is
+ * asked anew: a log that grows faster than it is worked out is seen all the same.
+ */
+export function useFaceLogged(enabled = true): FaceLogged {
   const { view } = useJob()
   const { live } = useLive()
-  const { revision, units } = useShop()
-  const since = Math.floor((live?.minutes ?? 0) / ANEW_MIN)
-  return useQuery({ ...faceLoggedQuery(view.id, view.revision, revision, units, since), enabled })
+  const shop = useShop()
+  const minutes = Math.floor((live?.minutes ?? 0) / ANEW_MIN)
+  const grown = [view.id, view.revision, shop.revision, shop.units, minutes] as const
+  const [asked, setAsked] = useState(grown)
+  const answer = useQuery({ ...faceLoggedQuery(...asked), enabled })
+  const isBehind = grown.some((it, place) => it !== asked[place])
+  if (isBehind && !answer.isFetching) setAsked(grown)
+  return {
+    heat: answer.data?.heat ?? null,
+    isPending: answer.isPending,
+    isOld: answer.isPlaceholderData || isBehind,
+  }
 }

@@ -13,7 +13,7 @@ vi.mock('../../job/JobContext', () => ({
 vi.mock('../../job/useFaceLogged', () => ({
   useFaceLogged: (enabled: boolean) => {
     bench.asked(enabled)
-    return { data: bench.heat === null ? undefined : { heat: bench.heat, why_not: '' } }
+    return { heat: bench.heat }
   },
 }))
 

@@ -6,8 +6,7 @@ import { useFaceLogged } from '../../job/useFaceLogged'
 export function TipsByTheLog(): ReactNode {
   const { view } = useJob()
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
-  const asked = useFaceLogged(drawn)
-  const heat = asked.data?.heat
+  const { heat } = useFaceLogged(drawn)
   if (heat?.asks_much !== true) return null
   return (
     <p

@@ -4,10 +4,9 @@ import { FaceMoments } from '../../../job/face/FaceMoments'
 
 /** The face as it was heated since it was lit, by what was said and read. */
 export function ByTheLog(): ReactNode {
-  const asked = useFaceLogged()
-  const heat = asked.data?.heat
-  if (asked.isPending) return <p className="min-h-[40vh] text-ash">The log is being worked out.</p>
-  if (heat == null) return <p className="text-ash">Nothing is logged of it yet.</p>
+  const { heat, isPending, isOld } = useFaceLogged()
+  if (isPending) return <p className="min-h-[40vh] text-ash">The log is being worked out.</p>
+  if (heat === null) return <p className="text-ash">Nothing is logged of it yet.</p>
   return (
     <>
       <h3 className="text-[24px] leading-7" data-testid="face-logged">
@@ -15,7 +14,7 @@ export function ByTheLog(): ReactNode {
       </h3>
       <p className="text-ash">{heat.beneath}</p>
       <div className="mt-2 max-w-[820px]">
-        <FaceMoments heat={heat} now={null} old={asked.isPlaceholderData} put={null} path={[]} />
+        <FaceMoments heat={heat} now={null} old={isOld} put={null} path={[]} />
       </div>
       <p className="small mt-1 text-ash">{heat.not_in_it}</p>
     </>
