@@ -226,6 +226,7 @@ fn mounted(built: Rocket<Build>) -> Rocket<Build> {
                 job::opened::rehearsal,
                 job::label::label_code,
                 job::face_heat::face_heated,
+                job::face_heat::face_warms,
                 job::face_heat::face_as_logged,
                 job::face_heat::face_cools,
                 job::face_heat::face_carries,

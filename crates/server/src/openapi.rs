@@ -52,6 +52,7 @@ use crate::api_error::ProblemsBody;
         crate::job::stream::stream,
         crate::job::label::label_code,
         crate::job::face_heat::face_heated,
+        crate::job::face_heat::face_warms,
         crate::job::face_heat::face_as_logged,
         crate::job::face_heat::face_cools,
         crate::job::face_heat::face_carries,

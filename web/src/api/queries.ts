@@ -181,6 +181,25 @@ export const faceHeatQuery = (
     retry: false,
   })
 
+/** What its places are at there, before it is known what that asks of its cracks. */
+export const faceWarmthQuery = (
+  id: string,
+  revision: number,
+  shop: number,
+  units: string,
+  flame: Schemas['FlamePlacement'],
+) =>
+  queryOptions({
+    queryKey: ['face-warmth', id, revision, shop, units, flame],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        'FaceHeatSeen',
+        await api.POST('/api/jobs/{id}/face-warmth', { params: { path: { id } }, body: flame, signal }),
+      ),
+    ...RECKONED,
+    retry: false,
+  })
+
 /** The drawn face as it was heated since it was lit; `since` tells a log that has grown from one that has not. */
 export const faceLoggedQuery = (id: string, revision: number, shop: number, units: string, since: number) =>
   queryOptions({

@@ -23,19 +23,21 @@ pub struct Flame {
     pub spot_mm: f64,
 }
 
-/// How long steps are, and how often it is looked at.
+/// How long steps are, how closely they are solved, and how often it is looked at.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Pace {
     pub step_s: f64,
     pub looks_s: f64,
     /// At first it is done more closely: until when, in which steps, looked at how often.
     pub at_first: Option<(f64, f64, f64)>,
+    /// A step is solved when what is left is so small a share.
+    pub close: f64,
 }
 
 impl Pace {
     /// Half a minute a step: what is too much by the properties of the step before and too little by the step itself
     /// nearly cancel, and temperatures are off by a thousandth or two. Looked at each whole minute.
-    pub const EVEN: Self = Self { step_s: 30.0, looks_s: 60.0, at_first: None };
+    pub const EVEN: Self = Self { step_s: 30.0, looks_s: 60.0, at_first: None, close: CLOSE };
 
     /// Step and look at a moment.
     fn at(&self, seconds: f64) -> (f64, f64) {
@@ -99,8 +101,10 @@ const AIR_H: f64 = 10.0;
 const FACES: f64 = 2.0;
 /// mm² in a m², by definition.
 const MM2: f64 = 1e6;
-/// House: steps after which the matrix is factorised anew.
-const FACTOR_STANDS: usize = 10;
+/// House: what is left of a step that is judged by.
+const CLOSE: f64 = 1e-7;
+/// House: a factor that took more rounds than these is taken anew, which takes about as long.
+const ROUNDS_STAND: usize = 4;
 
 /// What of a face's heat stands while its geometry stands.
 #[derive(Debug, Clone)]
@@ -119,7 +123,8 @@ pub(super) struct HeatRun<'a> {
     heating: &'a Heating,
     matrix: Symmetric,
     factor: Option<Factor>,
-    steps_with_factor: usize,
+    /// That the factor took in the last step.
+    rounds: usize,
     step_s: f64,
     /// W at each node.
     given_w: Vec<f64>,
@@ -171,7 +176,7 @@ impl<'a> HeatRun<'a> {
         Self {
             matrix: model.pattern.clone(),
             factor: None,
-            steps_with_factor: 0,
+            rounds: 0,
             step_s: 0.0,
             given_w: given_w(mesh, &heating.flames),
             celsius: vec![heating.start_c; mesh.nodes.len()],
@@ -197,21 +202,21 @@ impl<'a> HeatRun<'a> {
         let rest: Vec<f64> =
             unheated.iter().zip(&self.given_w).map(|(rest, given)| rest + burns * given).collect();
         // A step of another length has another matrix.
-        if self.steps_with_factor >= FACTOR_STANDS || step_s != self.step_s {
+        if self.rounds > ROUNDS_STAND || step_s != self.step_s {
             self.factor = None;
         }
+        self.rounds = 0;
         self.step_s = step_s;
-        let Some(heated) = self.solved(&rest) else { return false };
+        let Some(heated) = self.solved(&rest, self.guess_c()) else { return false };
         self.flame_share = 1.0;
         let now_c = match self.heating.most_c.filter(|most_c| heated.iter().any(|celsius| celsius > most_c)) {
             None => heated,
             Some(most_c) => {
-                let Some(unheated) = self.solved(&unheated) else { return false };
+                let Some(unheated) = self.solved(&unheated, self.celsius.clone()) else { return false };
                 self.held_back(most_c, &unheated, heated)
             }
         };
         self.before_c = std::mem::replace(&mut self.celsius, now_c);
-        self.steps_with_factor += 1;
         self.minutes += step_s / 60.0;
         true
     }
@@ -230,18 +235,18 @@ impl<'a> HeatRun<'a> {
     }
 
     /// What solves the step, by the factor of a step before where there is one.
-    fn solved(&mut self, rest: &[f64]) -> Option<Vec<f64>> {
+    fn solved(&mut self, rest: &[f64], guess_c: Vec<f64>) -> Option<Vec<f64>> {
         let order = &self.model.order;
-        let near = self.factor.as_ref();
-        let solved = near.and_then(|factor| self.matrix.solve_from(rest, self.guess_c(), factor, order));
-        if solved.is_some() {
-            return solved;
+        let (near, close) = (self.factor.as_ref(), self.heating.pace.close);
+        let solved = near.and_then(|factor| self.matrix.solve_from(rest, guess_c, (factor, order), close));
+        if let Some((solved, rounds)) = solved {
+            self.rounds = self.rounds.max(rounds);
+            return Some(solved);
         }
         // Conduction and loss are positive, so is their matrix.
         let factor = Factor::of(&self.matrix, order).ok()?;
         let solved = factor.solve(order, rest);
         self.factor = Some(factor);
-        self.steps_with_factor = 0;
         Some(solved)
     }
 

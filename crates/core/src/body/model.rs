@@ -97,6 +97,36 @@ impl FaceModel {
         .flatten()
     }
 
+    /// The same without what its cracks are asked for, which takes most of the time.
+    pub fn warmed<'a>(&'a self, heating: &'a Heating) -> impl Iterator<Item = Look> + 'a {
+        let mut run = HeatRun::new(&self.heat, &self.mesh, heating);
+        let mut is_enough = false;
+        std::iter::from_fn(move || {
+            while !is_enough && run.step() {
+                if run.is_looked_at() {
+                    let joint_c = self.joint_c(&run.celsius);
+                    is_enough = heating.enough_c.is_some_and(|enough_c| joint_c >= enough_c);
+                    return Some(self.unasked((run.celsius.clone(), run.minutes, run.flame_share)));
+                }
+            }
+            None
+        })
+    }
+
+    /// What a face is at, and nothing of its cracks.
+    fn unasked(&self, (celsius, minutes, flame_share): HeatAt) -> Look {
+        Look {
+            minutes,
+            tips: Vec::new(),
+            opened_mm: Vec::new(),
+            joint_c: self.joint_c(&celsius),
+            least_c: least(&celsius),
+            most_c: celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
+            flame_share,
+            celsius,
+        }
+    }
+
     /// All of it at one temperature.
     #[must_use]
     pub fn evenly(&self, celsius: f64) -> Vec<f64> {
@@ -151,10 +181,9 @@ impl FaceModel {
         each.map(|((heat, warmer_k), moved)| self.look(heat, warmer_k, moved)).collect()
     }
 
-    fn look(&self, (celsius, minutes, flame_share): HeatAt, warmer_k: &[f64], moved: Vec<f64>) -> Look {
+    fn look(&self, heat: HeatAt, warmer_k: &[f64], moved: Vec<f64>) -> Look {
         let moved = self.contact.kept_apart(&self.body, moved);
         Look {
-            minutes,
             tips: self
                 .tips
                 .iter()
@@ -163,11 +192,7 @@ impl FaceModel {
             opened_mm: (0..self.piece.cracks.len())
                 .map(|crack| opened_mm(&self.mesh, crack, &moved))
                 .collect(),
-            joint_c: self.joint_c(&celsius),
-            least_c: least(&celsius),
-            most_c: celsius.iter().copied().fold(f64::NEG_INFINITY, f64::max),
-            flame_share,
-            celsius,
+            ..self.unasked(heat)
         }
     }
 

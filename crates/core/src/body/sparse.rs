@@ -263,24 +263,25 @@ impl Front {
 }
 
 impl Symmetric {
-    /// What solves the system, from a guess, with the factor of a matrix like it (conjugate gradients).
+    /// What solves the system but for a share `close` of it, from a guess, with the factor of a matrix like it (conjugate
+    /// gradients); and in how many rounds.
     pub fn solve_from(
         &self,
         of: &[f64],
         guess: Vec<f64>,
-        factor: &Factor,
-        order: &Order,
-    ) -> Option<Vec<f64>> {
+        (factor, order): (&Factor, &Order),
+        close: f64,
+    ) -> Option<(Vec<f64>, usize)> {
         let mut x = guess;
         let mut rest: Vec<f64> = of.iter().zip(self.times(&x)).map(|(b, ax)| b - ax).collect();
-        let enough = CLOSE * dot(of, of).sqrt();
+        let enough = close * dot(of, of).sqrt();
         let is_enough = |rest: &[f64]| dot(rest, rest).sqrt() <= enough;
         if is_enough(&rest) {
-            return Some(x);
+            return Some((x, 0));
         }
         let mut way = factor.solve(order, &rest);
         let mut along = dot(&rest, &way);
-        for _ in 0..MOST_ROUNDS {
+        for round in 1..=MOST_ROUNDS {
             let turned = self.times(&way);
             let step = along / dot(&way, &turned);
             for at in 0..x.len() {
@@ -288,7 +289,7 @@ impl Symmetric {
                 rest[at] -= step * turned[at];
             }
             if is_enough(&rest) {
-                return Some(x);
+                return Some((x, round));
             }
             let near = factor.solve(order, &rest);
             let next = dot(&rest, &near);
@@ -318,8 +319,7 @@ fn dot(a: &[f64], b: &[f64]) -> f64 {
     sums.iter().sum::<f64>() + rest
 }
 
-/// House: a solution is close enough when what is left is so small a share.
-const CLOSE: f64 = 1e-7;
+/// House: further off than this many rounds come, it is solved anew.
 const MOST_ROUNDS: usize = 12;
 
 /// Ours: so many columns are taken off the rest at once, while each of its values is at hand.
@@ -430,7 +430,7 @@ mod tests {
         let right: Vec<f64> = (0..matrix.rows()).map(|row| (row % 5) as f64).collect();
         let exact = Factor::of(&matrix, &order).unwrap().solve(&order, &right);
         for guess in [vec![0.0; right.len()], exact.clone(), vec![-3.0; right.len()]] {
-            let found = matrix.solve_from(&right, guess, &factor, &order).unwrap();
+            let (found, _) = matrix.solve_from(&right, guess, (&factor, &order), 1e-7).unwrap();
             assert!(furthest(&found, &exact) < 1e-5, "{}", furthest(&found, &exact));
         }
     }

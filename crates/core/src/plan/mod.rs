@@ -56,7 +56,7 @@ pub use offered::Offered;
 pub use on_the_face::{
     Beginning, Beginnings, CoolingFace, FaceHeat, FaceLoad, FaceMoment, FacePart, FlamePlacement, HeatedTip,
     KeptDistance, Opens, OpensMost, OtherWay, PATH_MOST, PlaceOnFace, SeamPull, SeamPulls, WarmFace,
-    cooling_face, face_cooling, face_heat, face_load, face_logged, face_part, opens, seam_pulls,
+    cooling_face, face_cooling, face_heat, face_load, face_logged, face_part, face_warmth, opens, seam_pulls,
     where_to_begin,
 };
 pub use other_ways::other_ways;

@@ -273,7 +273,7 @@ fn a_covered_face_falls_as_one_lump_does_that_loses_as_much() {
     let model = FaceModel::of(plate(600.0, 60.0)).unwrap();
     let (start_c, ambient_c, h) = (300.0, 20.0, 5.0);
     let heating = BodyHeating {
-        pace: Pace { step_s: 20.0, looks_s: 20.0, at_first: None },
+        pace: Pace { step_s: 20.0, looks_s: 20.0, ..Pace::EVEN },
         covered_w_m2k: Some(h),
         ..BodyHeating::new(ambient_c, 90.0, Vec::new())
     };

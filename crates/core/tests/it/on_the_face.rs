@@ -14,7 +14,7 @@ use vanadin_core::map::{At, Drawn, FlamePlace, MarkKind, Shape};
 use vanadin_core::method::OwnMove;
 use vanadin_core::plan::{
     Beginnings, FaceHeat, FaceMoment, FacePart, FlamePlacement, SeamPulls, WarmFace, face_heat, face_load,
-    face_logged, face_part, opens, other_ways, seam_pulls, where_to_begin,
+    face_logged, face_part, face_warmth, opens, other_ways, seam_pulls, where_to_begin,
 };
 use vanadin_core::quantity::UnitSystem;
 
@@ -114,6 +114,28 @@ fn the_flame_opposite_opens_the_crack_and_the_flame_beside_it_does_not() {
     assert!(beside.sentence.starts_with("Here it can begin"), "{}", beside.sentence);
     assert!(states(&beside).iter().all(|state| *state == "shut"), "{:?}", states(&beside));
     assert_eq!(beside.flame, At::new(200.0, 37.5));
+}
+
+/// What is shown at once is what stands there when it is judged.
+#[rstest]
+#[case::over_the_crack(None)]
+#[case::opposite(Some((200.0, 275.0)))]
+fn the_picture_that_comes_first_is_the_one_that_is_judged(#[case] at: Option<(f64, f64)>) {
+    let part = Frame::new().part().unwrap();
+    let flame = FlamePlacement { at: at.map(|(x, y)| At::new(x, y)), ..FlamePlacement::default() };
+    let first = face_warmth(&part, |part| part.model().map(Arc::new), &flame, false).unwrap();
+    let judged = heated(&part, &flame);
+    assert_eq!((first.flame, first.frame, first.columns), (judged.flame, judged.frame, judged.columns));
+    assert_eq!(first.moments.len(), judged.moments.len());
+    for (first, judged) in first.moments.iter().zip(&judged.moments) {
+        assert_eq!(first.words, judged.words);
+        // It goes in longer steps: nobody sees by how much it is off.
+        let off = first.celsius.iter().zip(&judged.celsius).map(|(a, b)| (a - b).abs()).max();
+        assert!(off < Some(10), "{off:?} K {}", judged.words);
+    }
+    // Nothing is said of what nobody has looked at.
+    assert_eq!((first.sentence.as_str(), first.beneath.as_str(), first.asks_much), ("", "", false));
+    assert!(first.moments.iter().all(|moment| moment.tips.is_empty() && !moment.told.contains("Crack")));
 }
 
 #[test]

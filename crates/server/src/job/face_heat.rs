@@ -1,5 +1,5 @@
-//! `POST /api/jobs/<id>/face-heat`, `GET /api/jobs/<id>/where-to-begin` and `/seam-pull`: the drawn face of a job as it
-//! is heated and welded.
+//! `POST /api/jobs/<id>/face-heat` and `/face-warmth`, `GET /api/jobs/<id>/where-to-begin` and `/seam-pull`: the drawn
+//! face of a job as it is heated and welded.
 
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
@@ -7,15 +7,15 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use vanadin_core::base::problem::{FieldProblem, OutOfRange, Problems};
 use vanadin_core::plan::{
-    Beginnings, FaceHeat, FaceLoad, FlamePlacement, PATH_MOST, SeamPulls, cooling_face, face_cooling,
-    face_heat, face_load, face_logged, face_part, other_ways, seam_pulls,
+    Beginnings, FaceHeat, FaceLoad, FacePart, FlamePlacement, PATH_MOST, SeamPulls, cooling_face,
+    face_cooling, face_heat, face_load, face_logged, face_part, face_warmth, other_ways, seam_pulls,
 };
 
 use super::faces::Faces;
 use super::route::known;
 use crate::api_error::{ApiError, ProblemsBody};
 use crate::body::Body;
-use crate::job_service::{JobService, long_work};
+use crate::job_service::{JobService, long_work, work};
 use crate::shop::device_units::DeviceUnits;
 
 /// A face under a flame.
@@ -53,8 +53,61 @@ pub async fn face_heated(
     jobs: &State<JobService>,
     asked: Body<FlamePlacement>,
 ) -> Result<Json<FaceHeatSeen>, ApiError> {
+    let flame = match under_a_flame(id, units, jobs, asked.0?).await? {
+        Ok(flame) => flame,
+        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+    };
+    let UnderAFlame { part, asked, said } = flame;
+    let found = long_work(move || face_heat(&part, |part| Faces::kept().model(part), &asked, said)).await?;
+    Ok(Json(seen_of(found)))
+}
+
+/// The same as a picture alone: what its places are at, before it is known what that asks of its cracks.
+#[utoipa::path(post, path = "/api/jobs/{id}/face-warmth", request_body = FlamePlacement,
+    params(("id" = String, Path, description = "The job")), responses(
+    (status = 200, description = "Moment by moment, without tips and without a sentence; or why there is none", body = FaceHeatSeen),
+    (status = 404, description = "No such job", body = ProblemsBody),
+    (status = 422, description = "Not acceptable", body = ProblemsBody)))]
+#[post("/<id>/face-warmth", data = "<asked>")]
+pub async fn face_warms(
+    id: &str,
+    units: DeviceUnits,
+    jobs: &State<JobService>,
+    asked: Body<FlamePlacement>,
+) -> Result<Json<FaceHeatSeen>, ApiError> {
+    let flame = match under_a_flame(id, units, jobs, asked.0?).await? {
+        Ok(flame) => flame,
+        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+    };
+    let UnderAFlame { part, asked, said } = flame;
+    // Somebody has a finger on it: it does not wait for what takes long.
+    let found = work(move || face_warmth(&part, |part| Faces::kept().model(part), &asked, said)).await?;
+    Ok(Json(seen_of(found)))
+}
+
+fn seen_of(found: Result<FaceHeat, String>) -> FaceHeatSeen {
+    match found {
+        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
+        Err(why_not) => FaceHeatSeen { why_not, heat: None },
+    }
+}
+
+/// A face and the flame that is put at it.
+struct UnderAFlame {
+    part: FacePart,
+    asked: FlamePlacement,
+    /// It was said that it begins there.
+    said: bool,
+}
+
+/// The face of a job under the flame that is asked for; else why there is none.
+async fn under_a_flame(
+    id: &str,
+    units: DeviceUnits,
+    jobs: &JobService,
+    asked: FlamePlacement,
+) -> Result<Result<UnderAFlame, String>, ApiError> {
     let id = known(id)?;
-    let asked = asked.0?;
     let mut problems = Problems::default();
     for (field, mm) in asked.at.iter().flat_map(|at| [("at.x_mm", at.x_mm), ("at.y_mm", at.y_mm)]) {
         problems.take(field, OutOfRange::check("a place", "mm", (-20_000.0, 20_000.0), mm));
@@ -72,17 +125,13 @@ pub async fn face_heated(
     let seen = jobs.load_in(id, units).await?;
     let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
         Ok(part) => part,
-        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+        Err(why_not) => return Ok(Err(why_not)),
     };
     let asked = asked.or_as_said(&seen.job, part.face);
     let put = seen.job.round().flame.filter(|put| put.face == part.face);
     let said =
         put.is_some_and(|put| Some(put.at) == asked.at && put.swept == asked.swept && asked.path.len() < 2);
-    let found = long_work(move || face_heat(&part, |part| Faces::kept().model(part), &asked, said)).await?;
-    Ok(Json(match found {
-        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
-        Err(why_not) => FaceHeatSeen { why_not, heat: None },
-    }))
+    Ok(Ok(UnderAFlame { part, asked, said }))
 }
 
 /// The drawn face as it was heated, by what was said and read since it was lit.

@@ -58,8 +58,11 @@ const COMES_UP_MIN: f64 = 5.0;
 /// Ours: and that is not said before so long.
 const LOOKED_AT_MIN: f64 = 20.0;
 /// Ours: a flame that is held somewhere does most there in its first minutes. To be seen, and to be tried.
-pub(super) const SEEN: Pace = Pace { step_s: 30.0, looks_s: 60.0, at_first: Some((120.0, 5.0, 10.0)) };
-pub(super) const TRIED: Pace = Pace { step_s: 30.0, looks_s: 60.0, at_first: Some((120.0, 10.0, 20.0)) };
+pub(super) const SEEN: Pace = Pace { at_first: Some((120.0, 5.0, 10.0)), ..Pace::EVEN };
+pub(super) const TRIED: Pace = Pace { at_first: Some((120.0, 10.0, 20.0)), ..Pace::EVEN };
+/// Ours: to be seen before it is judged; off by some K, which no eye tells apart.
+pub(super) const AT_ONCE: Pace =
+    Pace { step_s: 60.0, at_first: Some((120.0, 10.0, 10.0)), close: 1e-4, ..Pace::EVEN };
 /// House: what walls and toughness are not known by.
 const WALLS: f64 = 0.1;
 const STANDS: f64 = 0.3;
@@ -194,18 +197,32 @@ impl FacePart {
 
     /// Heated from cold by the flame at hand.
     pub(super) fn course(&self, model: &FaceModel, tried: Trial<'_>) -> Course {
-        let Trial { by, pace, .. } = tried;
-        let (power, wall_factor, _) = by.factors(self);
-        let heating = BodyHeating {
+        let heating = self.heating(tried);
+        self.followed(model, tried.by, model.heated(&heating))
+    }
+
+    /// The same without what its tips are asked for.
+    pub(super) fn warmth(&self, model: &FaceModel, tried: Trial<'_>) -> Course {
+        let heating = self.heating(tried);
+        self.followed(model, tried.by, model.warmed(&heating))
+    }
+
+    fn heating(&self, tried: Trial<'_>) -> BodyHeating {
+        let (power, wall_factor, _) = tried.by.factors(self);
+        BodyHeating {
             wall_factor,
-            pace,
+            pace: tried.pace,
             most_c: Some(HELD_BACK_C),
             enough_c: Some(self.least_c),
             ..BodyHeating::new(self.ambient_c, MOST_MIN, self.flames(tried, power))
-        };
+        }
+    }
+
+    /// Until the joint is warm enough, or comes up no further.
+    fn followed(&self, model: &FaceModel, by: As, seen: impl Iterator<Item = Look>) -> Course {
         let mut looks: Vec<Look> = Vec::new();
         let mut there_min = None;
-        for look in model.heated(&heating) {
+        for look in seen {
             let (minutes, joint_c) = (look.minutes, look.joint_c);
             looks.push(look);
             if joint_c >= self.least_c {

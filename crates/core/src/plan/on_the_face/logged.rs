@@ -72,7 +72,7 @@ impl Clock<'_> {
         let mut left_s = minutes * 60.0;
         while left_s > 1e-6 {
             let heating = BodyHeating {
-                pace: Pace { step_s: STEP_S, looks_s: STEP_S, at_first: None },
+                pace: Pace { step_s: STEP_S, looks_s: STEP_S, ..Pace::EVEN },
                 most_c: Some(HELD_BACK_C),
                 ..BodyHeating::new(self.part.ambient_c, left_s / 60.0, vec![self.flame()])
             };

@@ -17,7 +17,7 @@ pub use begin::{Beginning, Beginnings, OpensMost, begins_words, where_to_begin};
 pub use course::{FlamePlacement, PATH_MOST};
 pub use load::{FaceLoad, face_load};
 pub use logged::face_logged;
-pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat};
+pub use moments::{FaceHeat, FaceMoment, HeatedTip, PlaceOnFace, face_heat, face_warmth};
 pub use part::{CoolingFace, FacePart, cooling_face, face_part};
 pub use pull::{KeptDistance, OtherWay, SeamPull, SeamPulls, seam_pulls};
 pub use warm::{Opens, WarmFace, opens};

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::course::{As, Course, FlamePlacement, HELD_BACK_C, SEEN, TRIED, Trial};
+use super::course::{AT_ONCE, As, Course, FlamePlacement, HELD_BACK_C, SEEN, TRIED, Trial};
 use super::part::FacePart;
 use super::words::{Nearness, shares_words};
 use crate::base::at_once::both;
@@ -107,9 +107,7 @@ pub fn face_heat(
     said: bool,
 ) -> Result<FaceHeat, String> {
     let model = &*laid_out(part)?;
-    let path: &[At] = if asked.is_along() { &asked.path } else { &[] };
-    let at = path.first().copied().or(asked.at).unwrap_or_else(|| part.joint());
-    let trial = Trial { at, swept: asked.swept, path, by: As::Asked, pace: SEEN };
+    let trial = trial_of(part, asked);
     // A stronger flame in thinner walls of weaker iron: by that it is judged, not by the middle alone.
     let judged = || {
         let strong = part.course(model, Trial { by: As::Strong, pace: TRIED, ..trial });
@@ -128,16 +126,37 @@ pub fn face_heat(
         (false, false) => "held here",
     };
     let (sentence, beneath) = seen.said(&strong, with_holes, flame);
-    let flames = vec![Some(at); course.looks.len()];
-    let put = FlamePlace { face: part.face, at, swept: asked.swept };
-    Ok(FaceHeat {
-        said,
-        sentence,
-        beneath,
-        asks_much: asks,
-        path: path.to_vec(),
-        ..shown_of(&seen, &flames, put)
-    })
+    Ok(FaceHeat { sentence, beneath, asks_much: asks, ..under_a_flame(&seen, trial, said) })
+}
+
+/// What its places are at under a flame: there before it is known what that asks of its tips, and nothing is said of it.
+///
+/// # Errors
+/// A sentence: it cannot be laid out.
+pub fn face_warmth(
+    part: &FacePart,
+    laid_out: impl Fn(&FacePart) -> Result<Arc<FaceModel>, String>,
+    asked: &FlamePlacement,
+    said: bool,
+) -> Result<FaceHeat, String> {
+    let model = &*laid_out(part)?;
+    let trial = trial_of(part, asked);
+    let course = part.warmth(model, Trial { pace: AT_ONCE, ..trial });
+    let seen = CourseView { part, model, course: &course, places: part.places(), cools: false };
+    Ok(under_a_flame(&seen, trial, said))
+}
+
+/// As it is asked for: in one place, or along a line.
+fn trial_of<'a>(part: &FacePart, asked: &'a FlamePlacement) -> Trial<'a> {
+    let path: &[At] = if asked.is_along() { &asked.path } else { &[] };
+    let at = path.first().copied().or(asked.at).unwrap_or_else(|| part.joint());
+    Trial { at, swept: asked.swept, path, by: As::Asked, pace: SEEN }
+}
+
+fn under_a_flame(seen: &CourseView<'_>, trial: Trial<'_>, said: bool) -> FaceHeat {
+    let flames = vec![Some(trial.at); seen.course.looks.len()];
+    let put = FlamePlace { face: seen.part.face, at: trial.at, swept: trial.swept };
+    FaceHeat { said, path: trial.path.to_vec(), ..shown_of(seen, &flames, put) }
 }
 
 /// A course as it travels, without what is said of it; `flames` are where the flame is at each look.

@@ -91,7 +91,7 @@ impl WarmFace {
         let left_s = |done: usize| seconds - done as f64 * step_s;
         while left_s(coldest.len()) > 1e-6 {
             let heating = BodyHeating {
-                pace: Pace { step_s, looks_s: step_s, at_first: None },
+                pace: Pace { step_s, looks_s: step_s, ..Pace::EVEN },
                 most_c: Some(HELD_BACK_C),
                 ..BodyHeating::new(
                     self.ambient_c,

@@ -115,7 +115,7 @@ impl Down<'_> {
                 continue;
             }
             let heating = BodyHeating {
-                pace: Pace { step_s, looks_s: step_s, at_first: None },
+                pace: Pace { step_s, looks_s: step_s, ..Pace::EVEN },
                 covered_w_m2k: Some(self.loses_w_m2k(from, to)),
                 loss_factor,
                 wall_factor,

@@ -1,6 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
-import { beginningsQuery, faceHeatQuery } from '../../../api/queries'
+import { useQuery } from '@tanstack/react-query'
+import { beginningsQuery } from '../../../api/queries'
 import type { Schemas } from '../../../api/client'
 import { useJob, useLive } from '../../../job/JobContext'
 import { themeOf, useShop } from '../../../job/ShopContext'
@@ -11,6 +11,7 @@ import { ByTheLog } from './ByTheLog'
 import { FaceMoments } from '../../../job/face/FaceMoments'
 import { FacePicture } from '../../../job/face/FacePicture'
 import { heldAt, isAlong, lastMoved, sweptOn, UNSAID } from './flame'
+import { useHeatThere } from './useHeatThere'
 import { useSettled } from './useSettled'
 import { WhereToBegin } from './WhereToBegin'
 import { nowAmong, type At } from '../../../job/face/picture'
@@ -46,16 +47,14 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   const [moving, setMoving] = useState(false)
   const settled = useSettled(flame, moving)
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
-  const seen = useQuery({
-    ...faceHeatQuery(...stand, settled),
-    enabled: drawn,
-    placeholderData: keepPreviousData,
+  const { heat, why, isPending, isOld, isJudged, isLost, wasJudged } = useHeatThere(stand, settled, drawn)
+  // It takes seconds: what is asked of the crack here is said first.
+  const begun = useQuery({
+    ...beginningsQuery(...stand),
+    enabled: heat !== null && (wasJudged || isLost) && !alone,
   })
-  const heat = seen.data?.heat ?? null
-  const begun = useQuery({ ...beginningsQuery(...stand), enabled: heat !== null && !alone })
-  if (drawn && seen.isPending) return <p className="min-h-[40vh] text-ash">The face is being worked out.</p>
+  if (drawn && isPending) return <p className="min-h-[40vh] text-ash">The face is being worked out.</p>
   if (heat === null) {
-    const why = seen.data?.why_not ?? ''
     return (
       <>
         {why !== '' && <p className="small text-ash">{why}</p>}
@@ -82,7 +81,7 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   }
   const begins = (
     <Begins
-      said={heat.said && !seen.isPlaceholderData}
+      said={heat.said && !isOld}
       along={along}
       line={isAlong(flame)}
       onPut={() => put(here)}
@@ -125,14 +124,16 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
       ) : (
         <>
           <h3 className="text-[24px] leading-7" data-testid="face-sentence">
-            {heat.sentence}
+            {isJudged
+              ? heat.sentence
+              : `What that asks of the cracks ${isLost ? 'could not be asked for' : 'is being worked out'}.`}
           </h3>
-          <p className="text-ash">{heat.beneath}</p>
+          <p className="min-h-[1lh] text-ash">{heat.beneath}</p>
           <div className="mt-2 grid grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-x-6 gap-y-3 max-bench:grid-cols-1">
             <FaceMoments
               heat={heat}
               now={now}
-              old={seen.isPlaceholderData}
+              old={isOld}
               put={flame.at ?? heat.flame}
               path={flame.path ?? []}
               onFlame={putAt}
@@ -140,6 +141,7 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
             <div>
               <WhereToBegin
                 beginnings={begun.data?.beginnings ?? null}
+                isLost={begun.isError}
                 flame={{ at: flame.at ?? heat.flame, swept: flame.swept === true }}
                 onChoose={(place) => setFlame({ at: place.at, swept: place.swept, path: [] })}
               />

@@ -3,13 +3,21 @@ import type { Schemas } from '../../../api/client'
 
 export interface WhereToBeginProps {
   beginnings: Schemas['Beginnings'] | null
+  /** They could not be asked for. */
+  isLost: boolean
   flame: { at: Schemas['At'] | null; swept: boolean }
   onChoose: (place: Schemas['Beginning']) => void
 }
 
 /** Places of the face, each tried from cold: the best first, what must not be last. */
-export function WhereToBegin({ beginnings, flame, onChoose }: WhereToBeginProps): ReactNode {
-  if (beginnings === null) return <p className="text-ash">Trying the flame at several places of it.</p>
+export function WhereToBegin({ beginnings, isLost, flame, onChoose }: WhereToBeginProps): ReactNode {
+  if (beginnings === null) {
+    return (
+      <p className="text-ash">
+        {isLost ? 'Where to begin could not be asked for.' : 'Trying the flame at several places of it.'}
+      </p>
+    )
+  }
   return (
     <section aria-label="Where to begin">
       <h3 className="text-[22px]">{beginnings.sentence}</h3>
