@@ -6,7 +6,11 @@ import { afterEach, expect, it, vi } from 'vitest'
 import { useFaceLogged } from './useFaceLogged'
 
 const { bench } = vi.hoisted(() => ({
-  bench: { revision: 1, minutes: 0, asked: [] as { key: string; tell: (words: string) => void }[] },
+  bench: {
+    revision: 1,
+    minutes: 0,
+    asked: [] as { key: string; tell: (words: string) => void; fail: () => void }[],
+  },
 }))
 
 vi.mock('./JobContext', () => ({
@@ -19,12 +23,14 @@ vi.mock('../api/queries', () => ({
     queryOptions({
       queryKey: ['face-logged', ...key],
       queryFn: () =>
-        new Promise((resolve) => {
+        new Promise((resolve, reject) => {
           const tell = (sentence: string) => resolve({ why_not: '', heat: { sentence } })
-          bench.asked.push({ key: `${key[1]} ${key[4]}`, tell })
+          const fail = () => reject(new Error('gone'))
+          bench.asked.push({ key: `${key[1]} ${key[4]}`, tell, fail })
         }),
       placeholderData: keepPreviousData,
       staleTime: Infinity,
+      retry: false,
     }),
 }))
 
@@ -73,4 +79,30 @@ it('shows what was said meanwhile as not yet worked in', async () => {
   expect(result.current.heat?.sentence).toBe('before')
   expect(result.current.isOld).toBe(true)
   await vi.waitFor(() => expect(keys()).toEqual(['1 0', '2 0']))
+})
+
+it('keeps what was known where the next could not be asked for, and does not call it new', async () => {
+  const { result, rerender } = logged()
+  await answered(0, 'likely to run on')
+  await vi.waitFor(() => expect(result.current.isOld).toBe(false))
+  bench.minutes = 2
+  rerender()
+  await vi.waitFor(() => expect(keys()).toEqual(['1 0', '1 1']))
+  await act(async () => bench.asked[1]?.fail())
+  await vi.waitFor(() => expect(result.current.isLost).toBe(true))
+  expect(result.current).toMatchObject({ isOld: true, isPending: false })
+  expect(result.current.heat?.sentence).toBe('likely to run on')
+  bench.minutes = 4
+  rerender()
+  await vi.waitFor(() => expect(keys()).toEqual(['1 0', '1 1', '1 2']))
+  await answered(2, 'each tip stayed under')
+  await vi.waitFor(() => expect(result.current.heat?.sentence).toBe('each tip stayed under'))
+  expect(result.current.isOld).toBe(false)
+})
+
+it('is lost, and not empty, where the first could not be asked for', async () => {
+  const { result } = logged()
+  await act(async () => bench.asked[0]?.fail())
+  await vi.waitFor(() => expect(result.current.isLost).toBe(true))
+  expect(result.current).toMatchObject({ heat: null, isPending: false })
 })

@@ -12,6 +12,8 @@ export interface FaceLogged {
   heat: Schemas['FaceHeat'] | null
   /** It is being worked out, and there is none of before. */
   isPending: boolean
+  /** It could not be asked for; what was known before stands. */
+  isLost: boolean
   /** More was said or read since. */
   isOld: boolean
 }
@@ -30,9 +32,14 @@ export function useFaceLogged(enabled = true): FaceLogged {
   const answer = useQuery({ ...faceLoggedQuery(...asked), enabled })
   const isBehind = grown.some((it, place) => it !== asked[place])
   if (isBehind && !answer.isFetching) setAsked(grown)
+  // A tip that is likely to run on does not stop being so because the server is not reached.
+  const [known, setKnown] = useState(answer.data)
+  if (answer.data !== undefined && answer.data !== known) setKnown(answer.data)
+  const seen = answer.data ?? known
   return {
-    heat: answer.data?.heat ?? null,
-    isPending: answer.isPending,
-    isOld: answer.isPlaceholderData || isBehind,
+    heat: seen?.heat ?? null,
+    isPending: answer.isPending && seen === undefined,
+    isLost: answer.isError,
+    isOld: answer.isPlaceholderData || isBehind || answer.isError,
   }
 }

@@ -4,9 +4,15 @@ import { FaceMoments } from '../../../job/face/FaceMoments'
 
 /** The face as it was heated since it was lit, by what was said and read. */
 export function ByTheLog(): ReactNode {
-  const { heat, isPending, isOld } = useFaceLogged()
+  const { heat, isPending, isLost, isOld } = useFaceLogged()
   if (isPending) return <p className="min-h-[40vh] text-ash">The log is being worked out.</p>
-  if (heat === null) return <p className="text-ash">Nothing is logged of it yet.</p>
+  if (heat === null) {
+    return (
+      <p className="text-ash">
+        {isLost ? 'The log could not be asked for.' : 'Nothing is logged of it yet.'}
+      </p>
+    )
+  }
   return (
     <>
       <h3 className="text-[24px] leading-7" data-testid="face-logged">
