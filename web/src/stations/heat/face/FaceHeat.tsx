@@ -8,6 +8,7 @@ import { useAlone } from '../../../job/useAlone'
 import { Choice } from '../../../ui/Choice'
 import { Begins } from './Begins'
 import { ByTheLog } from './ByTheLog'
+import { FaceTold, type Told } from './FaceTold'
 import { FaceMoments } from '../../../job/face/FaceMoments'
 import { FacePicture } from '../../../job/face/FacePicture'
 import { heldAt, isAlong, lastMoved, sweptOn, UNSAID } from './flame'
@@ -32,6 +33,11 @@ const untold = (moment: Schemas['FaceMoment']): Schemas['FaceMoment'] => ({
   places: [],
 })
 
+const untoldOf = (isLost: boolean): Told => ({
+  sentence: `What that asks of the cracks ${isLost ? 'could not be asked for' : 'is being worked out'}.`,
+  beneath: '',
+})
+
 /** The drawn face as it is heated, scrubbed through time; where none is reckoned, `otherwise`, and why. */
 export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   const { view, say } = useJob()
@@ -47,7 +53,8 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
   const [moving, setMoving] = useState(false)
   const settled = useSettled(flame, moving)
   const drawn = view.plan.map.faces.some((face) => face.rims.length > 0 && face.lines.length > 0)
-  const { heat, why, isPending, isOld, isJudged, isLost, wasJudged } = useHeatThere(stand, settled, drawn)
+  const there = useHeatThere(stand, settled, drawn)
+  const { heat, why, isPending, isOld, isJudged, isLost, wasJudged } = there
   // It takes seconds: what is asked of the crack here is said first.
   const begun = useQuery({
     ...beginningsQuery(...stand),
@@ -123,12 +130,7 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
         <ByTheLog />
       ) : (
         <>
-          <h3 className="text-[24px] leading-7" data-testid="face-sentence">
-            {isJudged
-              ? heat.sentence
-              : `What that asks of the cracks ${isLost ? 'could not be asked for' : 'is being worked out'}.`}
-          </h3>
-          <p className="min-h-[1lh] text-ash">{heat.beneath}</p>
+          <FaceTold told={isJudged ? heat : untoldOf(isLost)} before={isJudged ? null : there.judged} />
           <div className="mt-2 grid grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-x-6 gap-y-3 max-bench:grid-cols-1">
             <FaceMoments
               heat={heat}

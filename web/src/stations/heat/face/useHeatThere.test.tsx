@@ -77,6 +77,8 @@ it('keeps what is there while the flame is put elsewhere, until the picture come
   await last('answer')
   await vi.waitFor(() => expect(result.current.isJudged).toBe(false))
   expect(result.current.isOld).toBe(false)
+  // Its words keep their room.
+  expect(result.current.judged?.sentence).toBe('here')
 })
 
 it('asks at once what the cracks are asked where only something was said of the job', async () => {

@@ -14,6 +14,8 @@ export interface HeatThere {
   isJudged: boolean
   /** It could not be asked for. */
   isLost: boolean
+  /** The heat of which that was known last, here or elsewhere. */
+  judged: Schemas['FaceHeat'] | null
   /** It was known here or elsewhere, and what takes longer may be asked. */
   wasJudged: boolean
 }
@@ -47,6 +49,7 @@ export function useHeatThere(
     isOld: !isThere && pictured === undefined,
     isJudged: pictured === undefined,
     isLost: judged.isError,
+    judged: judged.data?.heat ?? null,
     wasJudged: judged.data !== undefined,
   }
 }
