@@ -53,13 +53,13 @@ pub async fn face_heated(
     jobs: &State<JobService>,
     asked: Body<FlamePlacement>,
 ) -> Result<Json<FaceHeatSeen>, ApiError> {
-    let flame = match under_a_flame(id, units, jobs, asked.0?).await? {
-        Ok(flame) => flame,
-        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+    let found = match under_a_flame(id, units, jobs, asked.0?).await? {
+        Ok(UnderAFlame { part, asked, said }) => {
+            long_work(move || face_heat(&part, |part| Faces::kept().model(part), &asked, said)).await?
+        }
+        Err(why_not) => Err(why_not),
     };
-    let UnderAFlame { part, asked, said } = flame;
-    let found = long_work(move || face_heat(&part, |part| Faces::kept().model(part), &asked, said)).await?;
-    Ok(Json(seen_of(found)))
+    Ok(Json(found.map(Some).into()))
 }
 
 /// The same as a picture alone: what its places are at, before it is known what that asks of its cracks.
@@ -75,20 +75,22 @@ pub async fn face_warms(
     jobs: &State<JobService>,
     asked: Body<FlamePlacement>,
 ) -> Result<Json<FaceHeatSeen>, ApiError> {
-    let flame = match under_a_flame(id, units, jobs, asked.0?).await? {
-        Ok(flame) => flame,
-        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+    let found = match under_a_flame(id, units, jobs, asked.0?).await? {
+        // Somebody has a finger on it: it does not wait for what takes long.
+        Ok(UnderAFlame { part, asked, said }) => {
+            work(move || face_warmth(&part, |part| Faces::kept().model(part), &asked, said)).await?
+        }
+        Err(why_not) => Err(why_not),
     };
-    let UnderAFlame { part, asked, said } = flame;
-    // Somebody has a finger on it: it does not wait for what takes long.
-    let found = work(move || face_warmth(&part, |part| Faces::kept().model(part), &asked, said)).await?;
-    Ok(Json(seen_of(found)))
+    Ok(Json(found.map(Some).into()))
 }
 
-fn seen_of(found: Result<FaceHeat, String>) -> FaceHeatSeen {
-    match found {
-        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat: Some(heat) },
-        Err(why_not) => FaceHeatSeen { why_not, heat: None },
+impl From<Result<Option<FaceHeat>, String>> for FaceHeatSeen {
+    fn from(found: Result<Option<FaceHeat>, String>) -> Self {
+        match found {
+            Ok(heat) => Self { why_not: String::new(), heat },
+            Err(why_not) => Self { why_not, heat: None },
+        }
     }
 }
 
@@ -148,16 +150,13 @@ pub async fn face_as_logged(
     let seen = jobs.load_in(known(id)?, units).await?;
     let part = match face_part(&seen.job, &seen.plan, &seen.shop.shop) {
         Ok(part) => part,
-        Err(why_not) => return Ok(Json(FaceHeatSeen { why_not, heat: None })),
+        Err(why_not) => return Ok(Json(Err(why_not).into())),
     };
     let found = long_work(move || {
         Faces::kept().model(&part).map(|model| face_logged(&seen.job, &seen.plan, &part, &model))
     })
     .await?;
-    Ok(Json(match found {
-        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat },
-        Err(why_not) => FaceHeatSeen { why_not, heat: None },
-    }))
+    Ok(Json(found.into()))
 }
 
 /// The drawn face on its way down, from when it was covered to hand-warm.
@@ -186,10 +185,7 @@ pub async fn face_cools(
         ))
     })
     .await?;
-    Ok(Json(match found {
-        Ok(heat) => FaceHeatSeen { why_not: String::new(), heat },
-        Err(why_not) => FaceHeatSeen { why_not, heat: None },
-    }))
+    Ok(Json(found.into()))
 }
 
 /// What a face carries.
