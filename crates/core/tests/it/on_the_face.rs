@@ -305,6 +305,28 @@ fn a_drawn_face_that_is_the_part_says_what_gives_off_heat() {
 }
 
 #[test]
+fn a_gap_that_comes_to_no_thousandth_of_an_inch_is_as_it_is() {
+    let frame = Frame::new();
+    let shop = frame.bench.shop.told_in(UnitSystem::Imperial);
+    let plan = vanadin_core::plan::plan(&frame.bench.job(), &shop).said();
+    let part = face_part(&frame.bench.job(), &plan, &shop).unwrap();
+    let placed = FlamePlacement { at: Some(At::new(200.0, 275.0)), ..FlamePlacement::default() };
+    let (metric, imperial) = (frame.heated(Some((200.0, 275.0))), heated(&part, &placed));
+    let gaps = |heat: &FaceHeat| -> Vec<String> {
+        heat.moments.iter().map(|moment| moment.tips[0].gap_words.clone()).collect()
+    };
+    let mut hundredths = 0;
+    for (in_mm, in_inches) in gaps(&metric).iter().zip(gaps(&imperial)) {
+        assert!(!in_inches.starts_with("gap 0 "), "{in_inches}, {in_mm}");
+        if in_mm.starts_with("gap 0.01 mm") {
+            assert_eq!(in_inches, "gap as it is");
+            hundredths += 1;
+        }
+    }
+    assert!(hundredths > 0, "{:?}", gaps(&metric));
+}
+
+#[test]
 fn it_speaks_in_the_units_of_whoever_asks() {
     let frame = Frame::new();
     let shop = frame.bench.shop.told_in(UnitSystem::Imperial);

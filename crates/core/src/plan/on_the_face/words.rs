@@ -67,14 +67,14 @@ impl FacePart {
 
     /// How far a gap has opened: "gap 0.05 mm closer".
     pub(super) fn gap_words(&self, opened_mm: Option<f64>) -> String {
-        /// House: nobody sees less, in mm.
-        const SEEN_MM: f64 = 0.005;
         let Some(mm) = opened_mm else { return "its parts lie where they are put".to_owned() };
-        let by = self.units.say_exactly((mm.abs() * 100.0).round() / 100.0, Unit::Millimetres);
+        // To a hundredth of a millimetre, or a thousandth of an inch: nobody sees less.
+        let hundredths = (mm.abs() * 100.0).round() / 100.0;
+        let by = self.units.show(hundredths, Unit::Millimetres, Rounding::Exact);
         match mm {
-            mm if mm.abs() < SEEN_MM => "gap as it is".to_owned(),
-            mm if mm > 0.0 => format!("gap {by} wider"),
-            _ => format!("gap {by} closer"),
+            _ if by.number == "0" => "gap as it is".to_owned(),
+            mm if mm > 0.0 => format!("gap {} wider", by.text()),
+            _ => format!("gap {} closer", by.text()),
         }
     }
 
