@@ -1,9 +1,10 @@
 //! Browsers that run, each with a driver and a profile of its own, lent to one test after the other.
 //!
 //! Starting one costs more than most tests do. What a test leaves behind is told by origin (each server has
-//! a port of its own) and let go of before the next: its tab, cookies, storage, workers, cache.
+//! a port of its own) and let go of before the next: its tab, cookies, storage, workers. What it fetched stays:
+//! an answer of the server may not be kept, and a file of the pages has its content in its name.
 
-use std::collections::BTreeSet;
+use std::collections::BTreeMap;
 use std::io::{BufRead, BufReader};
 use std::mem::ManuallyDrop;
 use std::os::unix::process::CommandExt;
@@ -14,6 +15,8 @@ use std::sync::{Mutex, PoisonError};
 use anyhow::{Context, bail};
 use serde_json::json;
 use thirtyfour::prelude::*;
+
+use crate::port::Lent;
 
 const HEADLESS: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/headless.sh");
 
@@ -61,8 +64,11 @@ pub(crate) struct Engine {
     driver: ManuallyDrop<WebDriver>,
     process: Child,
     /// What the test before looked at.
-    left: BTreeSet<String>,
+    left: Visited,
 }
+
+/// Origins that were looked at, and what is lent of the servers there.
+pub(crate) type Visited = BTreeMap<String, Option<Lent>>;
 
 impl Engine {
     /// One that is there already, emptied, or a new one.
@@ -82,9 +88,9 @@ impl Engine {
     }
 
     /// For the next test; not after a panic, when it may be in any state.
-    pub(crate) fn give_back(mut self, left: BTreeSet<String>) {
+    pub(crate) fn give_back(mut self, left: Visited) {
+        self.left = left;
         if !std::thread::panicking() {
-            self.left = left;
             IDLE.lock().unwrap_or_else(PoisonError::into_inner).push(self);
         }
     }
@@ -99,12 +105,12 @@ impl Engine {
         }
         self.driver.switch_to_window(tab).await?;
         let cdp = self.driver.cdp();
-        for origin in std::mem::take(&mut self.left) {
+        for (origin, lent) in std::mem::take(&mut self.left) {
             let all = json!({ "origin": origin, "storageTypes": "all" });
             cdp.send_raw("Storage.clearDataForOrigin", all).await?;
+            drop(lent);
         }
         cdp.send_raw("Network.clearBrowserCookies", json!({})).await?;
-        cdp.send_raw("Network.clearBrowserCache", json!({})).await?;
         Ok(())
     }
 
@@ -121,7 +127,7 @@ impl Engine {
         // No connection outlives its request: each test has a runtime of its own, and connections end with it.
         let client = reqwest::Client::builder().pool_max_idle_per_host(0).build()?;
         let driver = WebDriver::builder(format!("http://127.0.0.1:{port}"), wanted).client(client).await?;
-        Ok(Self { driver: ManuallyDrop::new(driver), process, left: BTreeSet::new() })
+        Ok(Self { driver: ManuallyDrop::new(driver), process, left: Visited::new() })
     }
 }
 

@@ -5,6 +5,7 @@ mod engine;
 mod glossary;
 mod hand;
 mod lug;
+mod port;
 mod server;
 
 pub use browser::{Browser, PATIENCE, Rules, eventually};

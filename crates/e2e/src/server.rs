@@ -10,11 +10,15 @@ use std::time::Instant;
 use anyhow::Context;
 use tempfile::TempDir;
 
+use crate::port::{self, Lent};
+
 /// A running server. Dropping it kills it, as a power cut would.
 pub struct Server {
     folder: TempDir,
     child: Child,
     port: u16,
+    /// Nobody else's while this server is there, or a browser that was.
+    _lent: Lent,
     /// When it was started, and what its clock then said.
     began: (Instant, String),
     /// What it asks everybody for; nothing where it asks nobody.
@@ -161,8 +165,8 @@ impl Server {
 
     fn start_in(folder: TempDir, now: &str, more: &[&str]) -> anyhow::Result<Self> {
         let began = (Instant::now(), now.to_owned());
-        let (child, port, passphrase) = start(&folder, 0, now, more, true)?;
-        Ok(Self { folder, child, port, began, passphrase, trust_port: None })
+        let (child, port, passphrase) = start(&folder, port::again().unwrap_or(0), now, more, true)?;
+        Ok(Self { folder, child, port, _lent: port::lend(port), began, passphrase, trust_port: None })
     }
 
     /// What a command says of this server's data.

@@ -8,7 +8,6 @@ mod press;
 pub use axe::Rules;
 
 use std::cell::RefCell;
-use std::collections::BTreeSet;
 use std::fmt::Write as _;
 use std::path::Path;
 use std::sync::{Mutex, PoisonError};
@@ -21,7 +20,8 @@ use thirtyfour::common::command::Selector;
 use thirtyfour::prelude::*;
 
 use crate::Server;
-use crate::engine::Engine;
+use crate::engine::{Engine, Visited};
+use crate::port;
 
 /// How long something may take to show up on a busy machine: a part has to cool in it.
 pub const PATIENCE: Duration = Duration::from_secs(90);
@@ -38,7 +38,7 @@ pub struct Browser {
     number: usize,
     engine: Option<Engine>,
     downloads: TempDir,
-    visited: Mutex<BTreeSet<String>>,
+    visited: Mutex<Visited>,
 }
 
 thread_local! {
@@ -120,9 +120,16 @@ impl Browser {
     }
 
     pub async fn go(&self, url: &str) -> anyhow::Result<()> {
-        let origin = url.splitn(4, '/').take(3).collect::<Vec<_>>().join("/");
-        self.visited.lock().unwrap_or_else(PoisonError::into_inner).insert(origin);
+        self.goes_to(url);
         Ok(self.driver.goto(url).await?)
+    }
+
+    fn goes_to(&self, url: &str) {
+        let origin = url.splitn(4, '/').take(3).collect::<Vec<_>>().join("/");
+        let lent = port::of(&origin);
+        let mut visited = self.visited.lock().unwrap_or_else(PoisonError::into_inner);
+        let known = visited.entry(origin).or_default();
+        *known = lent.or(known.take());
     }
 
     /// To a server, and none of its pages: to ask it, and say to it, what no page is needed for.
