@@ -626,7 +626,7 @@ fn out_of_the_heat_the_flame_is_off_and_the_face_falls() {
     let heat = frame.logged().unwrap();
     let (out, last) =
         (heat.moments.iter().find(|it| it.flame.is_none()).unwrap(), heat.moments.last().unwrap());
-    assert!(out.told.starts_with("The flame is off, ") && out.flame_words.is_empty(), "{out:?}");
+    assert!(out.told.starts_with("Flame off, ") && out.flame_words.is_empty(), "{out:?}");
     let most = |moment: &FaceMoment| moment.celsius.iter().copied().max().unwrap();
     assert!(most(last) < most(out), "{} {}", most(last), most(out));
     assert!(last.coldest_c <= most(last) && last.coldest_c > 20);

@@ -26,6 +26,10 @@ const IN_SIGHT: &str = r"
     };
     const outside = (rect) => (box) =>
         rect.top >= box.bottom - 2 || rect.bottom <= box.top || rect.left >= box.right - 2;
+    // What lies under the plate is not in sight.
+    const plates = [...document.querySelectorAll('.plate')].map((plate) => plate.getBoundingClientRect());
+    const under = (rect) => (plate) =>
+        rect.top >= plate.top && rect.left < plate.right && rect.right > plate.left;
     let words = 0;
     for (let node = walker.nextNode(); node !== null; node = walker.nextNode()) {
         // What lies folded in has a place too.
@@ -35,10 +39,28 @@ const IN_SIGHT: &str = r"
             range.setEnd(node, index + word.length);
             const [rect] = range.getClientRects();
             if (rect === undefined || rect.top >= innerHeight || rect.bottom <= 0) continue;
+            if (plates.some(under(rect))) continue;
             if (!cut(node.parentElement).some(outside(rect))) words += 1;
         }
     }
     return words";
+
+/// Counts what a page asks for and has no answer to yet.
+const COUNTED: &str = "const asks = window.fetch;
+    window.asked = 0;
+    window.fetch = (...what) => {
+        window.asked += 1;
+        return asks(...what).finally(() => { window.asked -= 1; });
+    };";
+
+/// What is worked out is there: nothing was asked for in these frames.
+const AT_REST: &str = "const done = arguments[0];
+    let still = 0;
+    const look = () => {
+        still = window.asked === 0 ? still + 1 : 0;
+        if (still === 6) done(true); else requestAnimationFrame(look);
+    };
+    look();";
 
 /// The record is a document, read as it is printed: it is not counted.
 const STATIONS: [&str; 9] = ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check"];
@@ -53,6 +75,7 @@ async fn a_first_screen_is_read_at_once(
 ) -> anyhow::Result<()> {
     let server = Server::start(true)?;
     let browser = Browser::open(width, height).await?;
+    browser.before_every_page(COUNTED).await?;
     browser.at(&server).await?;
     let mut long = Vec::new();
     let mut seen = 0;
@@ -61,6 +84,7 @@ async fn a_first_screen_is_read_at_once(
         browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
         for station in STATIONS {
             browser.walk_to(&format!("/jobs/{job}/{station}")).await?;
+            browser.driver.execute_async(AT_REST, vec![]).await?;
             let words = browser.run(IN_SIGHT).await?.as_u64().unwrap_or(u64::MAX);
             seen += words;
             if words > most {

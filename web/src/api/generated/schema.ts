@@ -2104,13 +2104,11 @@ export interface components {
         Beginning: {
             at: components["schemas"]["At"];
             gap_words: string;
-            /** @description "Oxy-acetylene tip, small, held there" */
-            how: string;
             /** @description "12 to 19 min"; empty where the joint does not get warm enough. */
             minutes_words: string;
             /** @description "Beside the break" */
             name: string;
-            /** @description "shut, or as good as", "0.6 to 1.3 of what it stands" */
+            /** @description "as good as shut", "0.6 to 1.3 of what it stands" */
             share_words: string;
             /** @description shut, open, watch or runs. */
             state: string;
@@ -4414,7 +4412,7 @@ export interface components {
             sticks: string;
             /** Format: double */
             target_c: number;
-            /** @description "1 h 12 and a soak of 20 min"; empty where nothing is heated. */
+            /** @description "1 h 12, soak 20 min"; empty where nothing is heated. */
             timing: string;
             /** @description Every heat at hand, tried on this part; those it goes by in front. */
             tried: components["schemas"]["TriedHeat"][];

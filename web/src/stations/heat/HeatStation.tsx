@@ -69,7 +69,7 @@ export function HeatStation(): ReactNode {
         {heat.sentence}
       </h2>
       <p className="text-ash">
-        {heat.timing === '' ? '' : `${heat.timing}. `}Read it at the {heat.read_at}, not where the flame is.
+        {heat.timing === '' ? '' : `${heat.timing}. `}Read it at the {heat.read_at}, not at the flame.
       </p>
       <FaceHeat
         otherwise={heat.along.length > 1 ? <AlongPart frames={heat.along} station={heat.station} /> : null}

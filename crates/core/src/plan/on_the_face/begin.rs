@@ -39,13 +39,11 @@ pub struct OpensMost {
 pub struct Beginning {
     /// "Beside the break"
     pub name: String,
-    /// "Oxy-acetylene tip, small, held there"
-    pub how: String,
     pub at: At,
     pub swept: bool,
     /// "12 to 19 min"; empty where the joint does not get warm enough.
     pub minutes_words: String,
-    /// "shut, or as good as", "0.6 to 1.3 of what it stands"
+    /// "as good as shut", "0.6 to 1.3 of what it stands"
     pub share_words: String,
     pub gap_words: String,
     /// shut, open, watch or runs.
@@ -178,7 +176,6 @@ impl FacePart {
         let worst = tried.course.worst();
         Beginning {
             name: tried.name.to_owned(),
-            how: format!("{}, {}", self.flame.label, if tried.swept { "swept" } else { "held there" }),
             at: tried.at,
             swept: tried.swept,
             minutes_words: match (strong.there_min, tried.course.there_min, weak.there_min) {

@@ -204,11 +204,8 @@ impl CourseView<'_> {
         let flame_words = flame.map_or_else(String::new, |at| {
             part.celsius_words(self.model.at(look, at).unwrap_or(look.most_c))
         });
-        let at_the_flame = if flame.is_some() {
-            format!("{flame_words} at the flame")
-        } else {
-            "The flame is off".to_owned()
-        };
+        let at_the_flame =
+            if flame.is_some() { format!("Flame {flame_words}") } else { "Flame off".to_owned() };
         let tips: Vec<HeatedTip> = (0..look.tips.len()).map(|tip| self.tip(look, tip)).collect();
         let words = match self.cools && look.minutes <= 0.0 {
             true => "When it is covered".to_owned(),
@@ -216,14 +213,14 @@ impl CourseView<'_> {
         };
         let each = tips
             .iter()
-            .map(|tip| format!("Crack {} {}, {}", tip.letter, tip.words, tip.gap_words))
+            .map(|tip| format!("{} {}, {}", tip.letter, tip.words, tip.gap_words))
             .collect::<Vec<_>>();
         let coldest = part.celsius_words(look.least_c);
         let whole = if self.cools {
             format!("{} at the hottest place, {coldest} at the coldest.", part.celsius_words(look.most_c))
         } else {
             let joint = part.celsius_words(look.joint_c);
-            format!("{at_the_flame}, {joint} at the joint, {coldest} at the coldest place.")
+            format!("{at_the_flame}, joint {joint}, coldest place {coldest}.")
         };
         FaceMoment {
             told: format!("{whole} {}", each.join("; ")).trim_end().to_owned(),
@@ -282,7 +279,7 @@ impl CourseView<'_> {
         let least = part.celsius_words(part.least_c);
         let joint = course.looks.last().map_or(part.ambient_c, |look| look.joint_c);
         let there = match course.there_min {
-            Some(minutes) => format!("The joint is at {least} after about {}.", part.minutes_words(minutes)),
+            Some(minutes) => format!("Joint at {least} after about {}.", part.minutes_words(minutes)),
             None => {
                 format!("The joint does not get to {least}: it stops at about {}.", part.celsius_words(joint))
             }
@@ -311,10 +308,7 @@ impl CourseView<'_> {
                 asked_for()
             ),
             _ if course.there_min.is_none() => format!("Not from here alone: the joint stays under {least}."),
-            _ => format!(
-                "Here it can begin: with the flame {flame} each tip stays under {} of what it stands.",
-                number(WATCHED_FROM, 1)
-            ),
+            _ => format!("Here it can begin: each tip under {} of what it stands.", number(WATCHED_FROM, 1)),
         };
         let holes = with_holes.map_or_else(String::new, |worst| {
             format!(" With the stop-holes drilled it is {} of what it stands.", number(worst, 1))

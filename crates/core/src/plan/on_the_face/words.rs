@@ -44,7 +44,7 @@ impl Nearness {
 /// Shares as they lie between: "0.6 to 1.3 of what it stands", "shut all the way".
 pub(super) fn shares_words(low: f64, high: f64) -> String {
     match (number(low.max(0.0), 1), number(high.max(0.0), 1)) {
-        (_, high) if high == "0" || high == "0.0" => "shut, or as good as".to_owned(),
+        (_, high) if high == "0" || high == "0.0" => "as good as shut".to_owned(),
         (low, high) if low == high => format!("{high} of what it stands"),
         (low, high) => format!("{low} to {high} of what it stands"),
     }
@@ -55,7 +55,7 @@ impl FacePart {
     pub(super) fn not_in_it(&self) -> String {
         format!(
             "Flat, elastic, the face as drawn. Not in it: stress that was cast in, iron that gives over {}, bending out \
-             of the face, cracks nobody drew. Heat slowly, look and listen at each tip.",
+             of the face, cracks nobody drew.",
             self.gives_words()
         )
     }

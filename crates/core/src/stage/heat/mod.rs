@@ -88,7 +88,7 @@ pub struct HeatPlan {
     /// At the least and the most an estimated part may weigh; nothing where it was weighed.
     pub between: Option<HeatBetween>,
     pub soak_minutes: f64,
-    /// "1 h 12 and a soak of 20 min"; empty where nothing is heated.
+    /// "1 h 12, soak 20 min"; empty where nothing is heated.
     pub timing: String,
     /// "at least 300 °C", "at most 400 °C".
     pub least_words: String,

@@ -140,7 +140,7 @@ pub(crate) fn heated(
             if soak == 0.0 {
                 return minutes;
             }
-            format!("{} and a soak of {}", minutes, units.say_least(soak, Unit::Minutes))
+            format!("{}, soak {}", minutes, units.say_least(soak, Unit::Minutes))
         }),
         least_words: format!("at least {}", low.text()),
         most_words: format!("at most {}", high.text()),

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { useFaceLogged } from '../../../job/useFaceLogged'
 import { FaceMoments } from '../../../job/face/FaceMoments'
+import { NotInIt } from './NotInIt'
 
 /** The face as it was heated since it was lit, by what was said and read. */
 export function ByTheLog(): ReactNode {
@@ -22,7 +23,7 @@ export function ByTheLog(): ReactNode {
       <div className="mt-2 max-w-[820px]">
         <FaceMoments heat={heat} now={null} old={isOld} put={null} path={[]} />
       </div>
-      <p className="small mt-1 text-ash">{heat.not_in_it}</p>
+      <NotInIt words={heat.not_in_it} />
     </>
   )
 }

@@ -12,6 +12,7 @@ import { FaceTold, type Told } from './FaceTold'
 import { FaceMoments } from '../../../job/face/FaceMoments'
 import { FacePicture } from '../../../job/face/FacePicture'
 import { heldAt, isAlong, lastMoved, sweptOn, UNSAID } from './flame'
+import { NotInIt } from './NotInIt'
 import { useHeatThere } from './useHeatThere'
 import { useSettled } from './useSettled'
 import { WhereToBegin } from './WhereToBegin'
@@ -150,7 +151,7 @@ export function FaceHeat({ otherwise }: { otherwise: ReactNode }): ReactNode {
               {begins}
             </div>
           </div>
-          <p className="small mt-1 text-ash">{heat.not_in_it}</p>
+          <NotInIt words={heat.not_in_it} tried={begun.data?.beginnings?.tried} />
         </>
       )}
     </section>

@@ -15,7 +15,6 @@ const place = (name: string, x_mm: number, swept = false) =>
     swept,
     state: 'shut',
     minutes_words: '4 min',
-    how: 'held there',
     share_words: 'under 0.4',
     gap_words: 'shut',
   }) as Schemas['Beginning']

@@ -21,7 +21,7 @@ export function WhereToBegin({ beginnings, isLost, flame, onChoose }: WhereToBeg
   return (
     <section aria-label="Where to begin">
       <h3 className="text-[22px]">{beginnings.sentence}</h3>
-      <ol>
+      <ol className="border-b border-rule">
         {beginnings.places.map((place) => (
           <li key={place.name} className="border-t border-rule">
             <button
@@ -34,7 +34,6 @@ export function WhereToBegin({ beginnings, isLost, flame, onChoose }: WhereToBeg
                 {place.state === 'runs' ? <s className="font-semibold">{place.name}</s> : <b>{place.name}</b>}
                 <span>{place.minutes_words === '' ? 'not warm enough' : place.minutes_words}</span>
               </span>
-              <span className="block text-ash">{place.how}</span>
               <span className="block">
                 {place.share_words}; {place.gap_words}
               </span>
@@ -42,9 +41,6 @@ export function WhereToBegin({ beginnings, isLost, flame, onChoose }: WhereToBeg
           </li>
         ))}
       </ol>
-      <p className="small border-t border-rule pt-1 text-ash">
-        {beginnings.tried} places were tried, each as strong and as weak as it may be.
-      </p>
     </section>
   )
 }
