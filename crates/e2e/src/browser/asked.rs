@@ -7,16 +7,20 @@ use uuid::Uuid;
 use super::Browser;
 
 impl Browser {
-    /// The answer of a request made by the page: status and JSON.
+    /// The answer of a request made by the page: status and JSON; nothing where it has no words.
     pub async fn fetch(&self, method: &str, path: &str, body: Value) -> anyhow::Result<(u16, Value)> {
         let script = "const [method, path, body, done] = arguments;
             const init = { method, headers: { 'Content-Type': 'application/json' } };
             if (body !== null) init.body = JSON.stringify(body);
-            fetch(path, init).then(async (answer) => done([answer.status, await answer.json()]))
-              .catch((error) => done([0, String(error)]));";
+            fetch(path, init).then(async (answer) => done([answer.status, await answer.text()]))
+              .catch((error) => done([0, JSON.stringify(String(error))]));";
         let answer = self.driver.execute_async(script, vec![json!(method), json!(path), body]).await?;
-        let (status, json): (u16, Value) = answer.convert()?;
-        Ok((status, json))
+        // As text: the driver walks through every part of a thing that it hands over.
+        let (status, text): (u16, String) = answer.convert()?;
+        if text.is_empty() {
+            return Ok((status, Value::Null));
+        }
+        Ok((status, serde_json::from_str(&text).with_context(|| format!("no JSON: {text}"))?))
     }
 
     /// What stands at an address, as text.

@@ -3,7 +3,7 @@
 use std::net::{IpAddr, SocketAddr};
 use std::time::Duration;
 
-use crate::common::fill;
+use crate::common::{fill, json_of};
 use rocket::http::{ContentType, Cookie, Header, Status};
 use rocket::local::asynchronous::Client;
 use rocket::tokio::io::{AsyncBufReadExt, BufReader};
@@ -56,7 +56,7 @@ impl Shop {
             request = request.cookie(Cookie::new("vanadin_device", cookie.clone()));
         }
         let answer = request.dispatch().await;
-        (answer.status(), answer.into_json().await.unwrap_or(Value::Null))
+        (answer.status(), json_of(answer).await.unwrap_or(Value::Null))
     }
 
     async fn post(
@@ -77,7 +77,7 @@ impl Shop {
         }
         let answer = request.dispatch().await;
         let cookie = answer.cookies().get("vanadin_device").map(|cookie| cookie.clone().into_owned());
-        (answer.status(), answer.into_json().await.unwrap_or(Value::Null), cookie)
+        (answer.status(), json_of(answer).await.unwrap_or(Value::Null), cookie)
     }
 
     /// Sets it where nobody is asked, and comes in with it.

@@ -1,6 +1,6 @@
 //! A logger of the shop posts what it reads; bad lines are told at their place, and nothing is made up beside it.
 
-use crate::common::Server;
+use crate::common::{Server, json_of};
 use rocket::http::{ContentType, Header, Status};
 use rstest::rstest;
 use serde_json::{Value, json};
@@ -18,7 +18,7 @@ async fn post(server: &Server, job: &str, token: &str, lines: &str) -> (Status, 
         .body(lines)
         .dispatch()
         .await;
-    (answer.status(), answer.into_json().await.unwrap_or_default())
+    (answer.status(), json_of(answer).await.unwrap_or_default())
 }
 
 async fn lit_job(server: &Server) -> String {

@@ -1,6 +1,6 @@
 //! Every figure of every sample job, in both systems: what a person can set, buy or know, with its unit.
 
-use crate::common::Server;
+use crate::common::{Server, json_of};
 use rocket::http::{Cookie, Status};
 use rstest::rstest;
 use serde_json::{Value, json};
@@ -127,7 +127,7 @@ fn the_ruler_finds_what_nobody_can_set(
 /// A view in the units of a device.
 async fn view_in(server: &Server, units: &'static str, path: String) -> Value {
     let asked = server.client.get(path).cookie(Cookie::new("vanadin-units", units));
-    asked.dispatch().await.into_json().await.unwrap()
+    json_of(asked.dispatch().await).await.unwrap()
 }
 
 #[rocket::async_test]

@@ -1,6 +1,6 @@
 //! The reckoner as a page asks it: sentences in the units of a device, what is typed as people say it.
 
-use crate::common::{Server, set};
+use crate::common::{Server, json_of, set};
 use rocket::http::{ContentType, Cookie, Header, Status};
 use serde_json::{Value, json};
 use uuid::Uuid;
@@ -14,7 +14,7 @@ async fn asked(server: &Server, units: &str, id: &str, blanks: Value) -> (Status
         .header(Header::new("Host", "localhost:8420"))
         .body(body);
     let answer = request.cookie(Cookie::new("vanadin-units", units.to_owned())).dispatch().await;
-    (answer.status(), answer.into_json().await.unwrap())
+    (answer.status(), json_of(answer).await.unwrap())
 }
 
 #[rocket::async_test]

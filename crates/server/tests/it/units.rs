@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use crate::common::{Server, set};
+use crate::common::{Server, json_of, set};
 use rocket::http::{ContentType, Cookie, Header, Status};
 use rstest::rstest;
 use serde_json::{Value, json};
@@ -14,7 +14,7 @@ async fn get_in(server: &Server, units: &str, path: &str) -> Value {
     let asked = server.client.get(path.to_owned()).cookie(Cookie::new(COOKIE, units.to_owned()));
     let answer = asked.dispatch().await;
     assert_eq!(answer.status(), Status::Ok, "{path}");
-    answer.into_json().await.unwrap()
+    json_of(answer).await.unwrap()
 }
 
 async fn shop_has(server: &Server, units: &str) {
@@ -150,7 +150,7 @@ async fn what_is_said_is_answered_in_the_units_of_whoever_says_it() {
             .body(fact.to_string())
             .dispatch()
             .await;
-        answer.into_json::<Value>().await.unwrap()
+        json_of(answer).await.unwrap()
     };
     let view = say("imperial", "part.mass", "22").await;
     assert_eq!(view["plan"]["part"]["weight_words"], "22 lb");
