@@ -95,7 +95,7 @@ async fn on_a_phone_in_inches_it_is_pressed_where_to_begin() -> anyhow::Result<(
     phone.sees("Begin beside the break.").await?;
     phone.fetch("POST", "/api/units", json!({ "units": "imperial" })).await?;
     phone.go(&server.url(&format!("/jobs/{job}/heat"))).await?;
-    phone.sees("°F at the flame").await?;
+    phone.sees("°F, joint ").await?;
     phone.sees("Begin beside the break.").await?;
     let worst = "const places = document.querySelectorAll('[aria-label=\"Where to begin\"] button');
         places[places.length - 1].click(); return true";
@@ -141,7 +141,7 @@ async fn the_flame_is_swept_along_a_line_by_keys_and_lit_it_is_seen_by_its_log()
     let page = browser.page().await?;
     assert!(!page.contains("Begin here"), "a line is tried, and not said");
     browser.press("Held in one place").await?;
-    browser.sees("flame held here").await?;
+    browser.sees(", held here.").await?;
     // Lit: what was said and read is shown, and what would be is a press away.
     let light =
         json!({ "kind": "light", "speed": 60, "frozen": null, "owned": "", "what": "main", "without": [] });

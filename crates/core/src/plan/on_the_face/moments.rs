@@ -313,7 +313,7 @@ impl CourseView<'_> {
         let holes = with_holes.map_or_else(String::new, |worst| {
             format!(" With the stop-holes drilled it is {} of what it stands.", number(worst, 1))
         });
-        let beneath = format!("{}.{held_back} {there}{holes}", part.flame.label);
+        let beneath = format!("{}, {flame}.{held_back} {there}{holes}", part.flame.label);
         (sentence, beneath)
     }
 
