@@ -6,6 +6,7 @@ import { queryClient, shopQuery, tablesQuery } from './api/queries'
 import { watched } from './api/watched'
 import { ShopContext } from './job/ShopContext'
 import { TablesContext } from './job/TablesContext'
+import { Shortcuts } from './keys/Shortcuts'
 import { DoorPage, HELPERS, ROUTES } from './places'
 import { Boundary } from './ui/Boundary'
 import { focusWork, WORK } from './ui/focus'
@@ -13,7 +14,6 @@ import { later } from './ui/later'
 
 // What they show is not there when the first page is drawn.
 const Notices = later(async () => (await import('./job/Notices')).Notices)
-const Shortcuts = later(async () => (await import('./keys/Shortcuts')).Shortcuts)
 const Tray = later(async () => (await import('./job/Tray')).Tray)
 
 /** The places of the application, once the shop is known. */
@@ -72,9 +72,8 @@ export function App(): ReactNode {
         >
           To the work
         </a>
-        <Suspense>
-          <Shortcuts />
-        </Suspense>
+        {/* It listens before anything is seen: no key is lost. */}
+        <Shortcuts />
         <Suspense>
           <Notices />
         </Suspense>
