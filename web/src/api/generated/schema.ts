@@ -2116,7 +2116,6 @@ export interface components {
         };
         /** @description Places to begin with, the first choice first, what must not be last. */
         Beginnings: {
-            not_in_it: string;
             places: components["schemas"]["Beginning"][];
             sentence: string;
             /** @description How many were tried. */

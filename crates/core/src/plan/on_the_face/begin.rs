@@ -20,7 +20,6 @@ pub struct Beginnings {
     pub opens_most: Option<OpensMost>,
     /// How many were tried.
     pub tried: usize,
-    pub not_in_it: String,
 }
 
 /// A place of the flame that opens a crack before it is filled.
@@ -131,7 +130,6 @@ pub fn where_to_begin(part: &FacePart, model: &FaceModel) -> Beginnings {
         places,
         opens_most: part.opens_most(&tried),
         tried: count,
-        not_in_it: part.not_in_it(),
     }
 }
 
