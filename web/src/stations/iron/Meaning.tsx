@@ -1,8 +1,28 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { useJob } from '../../job/JobContext'
+import { Fold } from '../../ui/Fold'
 
-/** What the iron means for this job, and what each iron in question asks of the plan. */
+/**
+ * What the iron means for this job, and what each iron in question asks of the plan. Before any test it is little
+ * more than a guess, and lies folded in.
+ */
 export function Meaning(): ReactNode {
+  const { view } = useJob()
+  const [open, setOpen] = useState(false)
+  if (view.plan.iron.steps.length > 0) return <All />
+  return (
+    <Fold
+      title="Before any test"
+      summary={view.plan.iron.meaning[0] ?? ''}
+      open={open}
+      onOpenChange={setOpen}
+    >
+      <All />
+    </Fold>
+  )
+}
+
+function All(): ReactNode {
   const { view } = useJob()
   const { meaning, demands } = view.plan.iron
   return (

@@ -14,6 +14,7 @@ use crate::heat::{
 use crate::iron::{Iron, least_forgiving};
 use crate::job::Round;
 use crate::quantity::{Unit, UnitSystem, Watts, number};
+use crate::render::upper;
 use crate::stage::cracks::CrackPlan;
 use crate::stage::part::{HeatShy, PartFacts};
 
@@ -239,17 +240,17 @@ pub(super) fn stays_cool(
         let hottest_c = hottest[cell];
         let over = shy.limit_c.is_some_and(|limit| hottest_c > limit);
         let gets = units.say_least(hottest_c, Unit::Celsius);
+        let what = upper(&shy.what);
         let sentence = match shy.limit_c {
             Some(limit) if over => format!(
-                "{} gets to {gets}, it stands {}: take it off, or heat paste or a copper block on it, or a cold way. No \
+                "{what} gets to {gets}, it stands {}: take it off, or heat paste or a copper block on it, or a cold way. No \
                  water and no wet rag.",
-                shy.what,
                 units.say_most(limit, Unit::Celsius)
             ),
             Some(limit) => {
-                format!("{} gets to {gets}, it stands {}.", shy.what, units.say_most(limit, Unit::Celsius))
+                format!("{what} gets to {gets}, it stands {}.", units.say_most(limit, Unit::Celsius))
             }
-            None => format!("{} gets to {gets}; nobody has said what it stands.", shy.what),
+            None => format!("{what} gets to {gets}; nobody has said what it stands."),
         };
         StaysCool { what: shy.what.clone(), hottest_c, sentence, over }
     };

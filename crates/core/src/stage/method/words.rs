@@ -120,7 +120,7 @@ pub(super) fn joint_words(way: Way, strength: f64) -> String {
     };
     // What is said of it ranges from one end to the other: nothing is promised.
     let voices = if way.method.filler(10.0, false).is_some() && strength > 0.0 {
-        "; some say never as strong as new, some stronger: not promised"
+        "; some say weaker than new, some stronger: not promised"
     } else {
         ""
     };
