@@ -2,7 +2,8 @@
 //!
 //! Starting one costs more than most tests do. What a test leaves behind is told by origin (each server has
 //! a port of its own) and let go of before the next: its tab, cookies, storage, workers. What it fetched stays:
-//! an answer of the server may not be kept, and a file of the pages has its content in its name.
+//! an answer of the server may not be kept, and a file of the pages has its content in its name. So does the
+//! process that draws: it has what it compiled of the pages, and goes on for as long as a tab of it is there.
 
 use std::collections::BTreeMap;
 use std::io::{BufRead, BufReader};
@@ -41,6 +42,9 @@ const FLAGS: &[&str] = &[
     "--force-device-scale-factor=1",
     "--force-color-profile=srgb",
     "--hide-scrollbars",
+    // One process draws the pages of every server of the tests, and none is started in case one is wanted.
+    "--process-per-site",
+    "--disable-features=SpareRendererForSitePerProcess",
     // Who speaks as in the States is asked what is measured in.
     "--accept-lang=en-GB",
     "--lang=en-GB",
@@ -63,6 +67,8 @@ pub(crate) struct Engine {
     /// Never dropped: it would ask a driver that is gone to end the session, and wait.
     driver: ManuallyDrop<WebDriver>,
     process: Child,
+    /// A blank tab of the process that draws, with nothing in it: that process does not end with the tab of a test.
+    blank: Option<WindowHandle>,
     /// What the test before looked at.
     left: Visited,
 }
@@ -100,8 +106,17 @@ impl Engine {
         let before = self.driver.windows().await?;
         let tab = self.driver.new_tab().await?;
         for window in before {
-            self.driver.switch_to_window(window).await?;
-            self.driver.close_window().await?;
+            if self.blank.as_ref() == Some(&window) {
+                continue;
+            }
+            self.driver.switch_to_window(window.clone()).await?;
+            if self.blank.is_none() {
+                // Left as a page leaves itself: so it stays in the process of that page.
+                self.driver.execute("location.replace('about:blank')", vec![]).await?;
+                self.blank = Some(window);
+            } else {
+                self.driver.close_window().await?;
+            }
         }
         self.driver.switch_to_window(tab).await?;
         let cdp = self.driver.cdp();
@@ -127,7 +142,7 @@ impl Engine {
         // No connection outlives its request: each test has a runtime of its own, and connections end with it.
         let client = reqwest::Client::builder().pool_max_idle_per_host(0).build()?;
         let driver = WebDriver::builder(format!("http://127.0.0.1:{port}"), wanted).client(client).await?;
-        Ok(Self { driver: ManuallyDrop::new(driver), process, left: Visited::new() })
+        Ok(Self { driver: ManuallyDrop::new(driver), process, blank: None, left: Visited::new() })
     }
 }
 
