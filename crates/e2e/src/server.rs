@@ -118,12 +118,12 @@ impl Server {
 
     /// With a sample shop that is no other server's.
     pub fn start_another() -> anyhow::Result<Self> {
-        Self::start_at(MORNING)
+        Self::start_with(MORNING, &["--demo"])
     }
 
     /// With the sample shop of this moment, in UTC.
     pub fn start_at(now: &str) -> anyhow::Result<Self> {
-        Self::start_with(now, &["--demo"])
+        if now == MORNING { Self::start(true) } else { Self::start_with(now, &["--demo"]) }
     }
 
     /// Nothing is simulated: what is read is read by a logger, or by hand.

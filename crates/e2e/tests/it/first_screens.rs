@@ -1,101 +1,10 @@
-//! What is read at first: the words that are in sight when a station is opened, on a laptop and on a phone.
+//! The first start on a phone, counted in taps.
 
 use std::cell::Cell;
 
-use rstest::rstest;
 use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 use vanadin_e2e::{Browser, Server, eventually};
-
-/// Each word of the station's own sheet that is in sight: not those of the card, the head, the heat line, of what is
-/// said of a hot part on every page, and of what is drawn.
-const IN_SIGHT: &str = r"
-    const elsewhere = '[data-card], header, nav, svg, .sr-only, [aria-hidden=true], [data-testid=hot-now], [data-testid=keep-off], .plate';
-    const walker = document.createTreeWalker(document.querySelector('main'), NodeFilter.SHOW_TEXT);
-    const range = document.createRange();
-    // What cuts the text of an element off, looked for once.
-    const known = new Map();
-    const cut = (e) => {
-        if (e === null || e === document.body) return [];
-        if (!known.has(e)) {
-            const { overflowX, overflowY } = getComputedStyle(e);
-            const own = /auto|scroll|hidden/.test(overflowX + overflowY) ? [e.getBoundingClientRect()] : [];
-            known.set(e, [...own, ...cut(e.parentElement)]);
-        }
-        return known.get(e);
-    };
-    const outside = (rect) => (box) =>
-        rect.top >= box.bottom - 2 || rect.bottom <= box.top || rect.left >= box.right - 2;
-    // What lies under the plate is not in sight.
-    const plates = [...document.querySelectorAll('.plate')].map((plate) => plate.getBoundingClientRect());
-    const under = (rect) => (plate) =>
-        rect.top >= plate.top && rect.left < plate.right && rect.right > plate.left;
-    let words = 0;
-    for (let node = walker.nextNode(); node !== null; node = walker.nextNode()) {
-        // What lies folded in has a place too.
-        if (node.parentElement.closest(elsewhere) !== null || !node.parentElement.checkVisibility()) continue;
-        for (const { index, 0: word } of node.textContent.matchAll(/[\p{L}\p{N}]\S*/gu)) {
-            range.setStart(node, index);
-            range.setEnd(node, index + word.length);
-            const [rect] = range.getClientRects();
-            if (rect === undefined || rect.top >= innerHeight || rect.bottom <= 0) continue;
-            if (plates.some(under(rect))) continue;
-            if (!cut(node.parentElement).some(outside(rect))) words += 1;
-        }
-    }
-    return words";
-
-/// Counts what a page asks for and has no answer to yet.
-const COUNTED: &str = "const asks = window.fetch;
-    window.asked = 0;
-    window.fetch = (...what) => {
-        window.asked += 1;
-        return asks(...what).finally(() => { window.asked -= 1; });
-    };";
-
-/// What is worked out is there: nothing was asked for in these frames.
-const AT_REST: &str = "const done = arguments[0];
-    let still = 0;
-    const look = () => {
-        still = window.asked === 0 ? still + 1 : 0;
-        if (still === 6) done(true); else requestAnimationFrame(look);
-    };
-    look();";
-
-/// The record is a document, read as it is printed: it is not counted.
-const STATIONS: [&str; 9] = ["part", "iron", "cracks", "method", "prep", "heat", "torch", "cooling", "check"];
-
-#[rstest]
-#[case::on_a_laptop((1280, 800), 150)]
-#[case::on_a_phone((390, 844), 90)]
-#[tokio::test]
-async fn a_first_screen_is_read_at_once(
-    #[case] (width, height): (u32, u32),
-    #[case] most: u64,
-) -> anyhow::Result<()> {
-    let server = Server::start(true)?;
-    let browser = Browser::open(width, height).await?;
-    browser.before_every_page(COUNTED).await?;
-    browser.at(&server).await?;
-    let mut long = Vec::new();
-    let mut seen = 0;
-    for name in ["Letterpress", "Malt conveyor", "Seed drill", "chain wheel"] {
-        let job = browser.job(name).await?;
-        browser.go(&server.url(&format!("/jobs/{job}/hand-over"))).await?;
-        for station in STATIONS {
-            browser.walk_to(&format!("/jobs/{job}/{station}")).await?;
-            browser.driver.execute_async(AT_REST, vec![]).await?;
-            let words = browser.run(IN_SIGHT).await?.as_u64().unwrap_or(u64::MAX);
-            seen += words;
-            if words > most {
-                long.push(format!("{name}, {station}: {words}"));
-            }
-        }
-    }
-    assert!(seen > 1_000, "something is read: {seen}");
-    assert!(long.is_empty(), "over {most} words: {long:?}");
-    Ok(())
-}
 
 /// Somebody at a phone: every tap and every letter counts.
 struct Hand<'a> {

@@ -6,6 +6,7 @@ mod bead_by_bead;
 mod check;
 mod counted;
 mod drawing;
+mod eye;
 mod face;
 mod finishing;
 mod first_screens;
