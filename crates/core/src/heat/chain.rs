@@ -224,6 +224,47 @@ mod tests {
         }
     }
 
+    /// It falls a kelvin each step.
+    struct Falling(f64);
+
+    impl Cools for Falling {
+        const STEP_S: f64 = 20.0;
+
+        fn step(&mut self, loss_factor: f64) {
+            self.0 -= loss_factor;
+        }
+
+        fn core_c(&self) -> f64 {
+            self.0
+        }
+    }
+
+    #[test]
+    fn a_last_step_that_reaches_over_the_end_is_taken_straight_and_a_point_is_kept_each_minute() {
+        // By hand: 130 s are six steps of 20 s and half of a seventh.
+        let found = stepped(Falling(100.0), 130.0);
+        assert_eq!(found.ends_c, 93.5);
+        assert_eq!(found.curve, [(0.0, 100.0), (60.0, 97.0), (120.0, 94.0), (130.0, 93.5)]);
+        // A minute to the second is its end, and there once.
+        assert_eq!(stepped(Falling(100.0), 60.0).curve, [(0.0, 100.0), (60.0, 97.0)]);
+    }
+
+    #[test]
+    fn what_is_given_and_lost_is_taken_in_the_middle_of_each_step() {
+        let times = std::cell::RefCell::new(Vec::new());
+        let casting = body(Iron::Gray, 22.0, [420.0, 300.0, 220.0], 1.0, 20.0);
+        let still = lumped(&casting, 280.0, 7.0, |_, time_s| {
+            times.borrow_mut().push(time_s);
+            0.0
+        });
+        assert_eq!(*times.borrow(), [1.0, 3.0, 5.0, 6.5]);
+        assert_eq!(still.curve, [(0.0, 280.0), (7.0, 280.0)]);
+        // By hand: 1000 W for 7 s into 22 kg, whose heat hardly changes over a kelvin.
+        let warmed = lumped(&casting, 280.0, 7.0, |_, _| 1_000.0).ends_c - 280.0;
+        let by_hand = 1_000.0 * 7.0 / (22.0 * casting.iron.specific_heat(280.0));
+        assert!((warmed / by_hand - 1.0).abs() < 1e-3, "{warmed} {by_hand}");
+    }
+
     #[test]
     fn a_step_of_no_time_changes_nothing_and_warm_sand_chills_less() {
         let casting = body(Iron::Gray, 22.0, [420.0, 300.0, 220.0], 1.0, 20.0);

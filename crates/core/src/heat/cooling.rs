@@ -360,6 +360,8 @@ fn done(hours: f64, core_c: f64, until_h: f64) -> bool {
 
 #[cfg(test)]
 mod tests {
+    use rstest::rstest;
+
     use super::*;
     use crate::iron::Iron;
     use crate::quantity::{Kilograms, Millimetres};
@@ -405,6 +407,56 @@ mod tests {
         // Published: 0.10, 0.12 and 0.13 W/mK, of loose things that hold about as much each
         assert!(of(Packing::WoodAsh) > of(Packing::Litter), "{}", of(Packing::Litter));
         assert!(of(Packing::Litter) > of(Packing::Lime), "{}", of(Packing::Lime));
+    }
+
+    #[rstest]
+    // Published: the trade reference, heat, what is packed with: W/mK, kg/m³ x J/kgK, the hottest it may lie on
+    #[case(Packing::Blanket, "Ceramic blanket", 0.08, 107_520.0, None)]
+    #[case(Packing::Vermiculite, "Vermiculite", 0.09, 99_000.0, None)]
+    #[case(Packing::DrySand, "Dry sand", 0.30, 1_240_000.0, None)]
+    #[case(Packing::WoodAsh, "Wood ash", 0.10, 425_000.0, None)]
+    #[case(Packing::Lime, "Hydrated lime, dry", 0.13, 495_000.0, None)]
+    #[case(Packing::Litter, "Mineral litter, oven-dried", 0.12, 495_000.0, None)]
+    #[case(Packing::GlassWool, "Glass wool", 0.06, 25_200.0, Some(230.0))]
+    #[case(Packing::Leather, "Leather, gloves and coats", 0.08, 600_000.0, Some(120.0))]
+    fn what_is_packed_with_leads_and_holds_as_published(
+        #[case] packing: Packing,
+        #[case] label: &str,
+        #[case] conductivity: f64,
+        #[case] heat: f64,
+        #[case] bears_c: Option<f64>,
+    ) {
+        let (led, held) = packing.properties().unwrap();
+        assert!((led - conductivity).abs() < 1e-9 && (held - heat).abs() < 1e-6, "{led} {held}");
+        assert_eq!((packing.label(), packing.bears_c()), (label, bears_c));
+    }
+
+    #[test]
+    fn the_fastest_fall_is_taken_between_its_points() {
+        let fall = |core_c: &[f64]| Cooling { step_s: 20.0, core_c: core_c.to_vec(), ambient_c: 20.0 };
+        // By hand: from 230 down to 130 is a step and 70 of the 80 K of the next, 37.5 s; from 200 to 100 two whole ones.
+        assert!((fall(&[230.0, 200.0, 120.0, 100.0, 40.0]).fastest_k_per_h() - 9_600.0).abs() < 1e-6);
+        // 140 over its surroundings: 70 K, from 130 to 60 a step and half of the next.
+        assert!((fall(&[160.0, 130.0, 90.0, 30.0]).fastest_k_per_h() - 8_400.0).abs() < 1e-6);
+        assert_eq!(fall(&[20.0, 20.0]).fastest_k_per_h(), 0.0);
+    }
+
+    #[rstest]
+    #[case::after_three_days_whatever_it_is(72.0, 500.0, f64::INFINITY, true)]
+    #[case::not_before(71.9, 500.0, f64::INFINITY, false)]
+    #[case::a_step_past_what_is_asked(2.0 + 20.0 / 3600.0, 500.0, 2.0, true)]
+    #[case::not_at_what_is_asked(2.0, 500.0, 2.0, false)]
+    #[case::cold_after_four_hours(4.1, 44.0, f64::INFINITY, true)]
+    #[case::cold_before(4.0, 44.0, f64::INFINITY, false)]
+    #[case::cold_and_asked_about_no_further(1.001, 44.0, 1.0, true)]
+    #[case::too_hot_to_touch(4.1, 45.0, f64::INFINITY, false)]
+    fn it_is_followed_until_it_is_cold_or_nobody_asks(
+        #[case] hours: f64,
+        #[case] core_c: f64,
+        #[case] until_h: f64,
+        #[case] followed: bool,
+    ) {
+        assert_eq!(done(hours, core_c, until_h), followed);
     }
 
     #[test]

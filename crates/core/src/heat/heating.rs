@@ -210,6 +210,63 @@ mod tests {
         }
     }
 
+    /// A point each minute, and each of its places 10 K hotter than the one before.
+    fn by_hand() -> Heating {
+        let along = |first_c: f32| std::array::from_fn(|place| first_c + 10.0 * place as f32);
+        Heating {
+            bar: Bar::new(&body(), flame(1_500.0, 0.5, 0.3), body().ambient),
+            curve: vec![(0.0, 20.0, 20.0), (1.0, 40.0, 100.0), (2.0, 80.0, 140.0)],
+            worst: vec![(0.0, 0.0, 0.0), (0.5, 3.0, 30.0)],
+            along: vec![(0.0, along(20.0)), (1.0, along(40.0)), (2.0, along(80.0))],
+            coldest_c: vec![20.0, 40.0, 80.0],
+            step_s: 60.0,
+        }
+    }
+
+    #[test]
+    fn between_two_points_of_it_it_is_taken_straight() {
+        let heating = by_hand();
+        // By hand: a quarter of the way from 40 to 80 and from 100 to 140.
+        assert_eq!(heating.curve_until(1.25), [(0.0, 20.0, 20.0), (1.0, 40.0, 100.0), (1.25, 50.0, 110.0)]);
+        assert_eq!(heating.curve_until(1.0), [(0.0, 20.0, 20.0), (1.0, 40.0, 100.0)]);
+        assert_eq!(heating.curve_until(0.0), [(0.0, 20.0, 20.0)]);
+        assert_eq!(heating.curve_until(9.0), heating.curve);
+        let (when, last) = heating.along(1.25, 8).pop().unwrap();
+        assert_eq!((when, last[0], last[3]), (1.25, 50.0, 80.0));
+        assert_eq!(heating.along(0.0, 8).len(), 1);
+        assert_eq!(heating.along(9.0, 8).len(), 3);
+        let times: Vec<f64> = heating.along(2.0, 2).into_iter().map(|(at, _)| at).collect();
+        assert_eq!(times, [0.0, 2.0], "no more pictures than are asked for, and the last of them");
+        assert_eq!(heating.minutes_to(50.0), Some(1.25));
+        assert_eq!(heating.minutes_to(20.0), Some(0.0));
+        assert_eq!(heating.minutes_to(80.5), None);
+        // 3 x (3 + 2) + 3 / 2 + 3 x 11
+        assert_eq!(heating.points(), 49);
+    }
+
+    #[test]
+    fn a_point_is_kept_each_minute_and_the_worst_each_half() {
+        let power = flame(1_500.0, 0.5, 0.3);
+        let heated = heat_for(&body(), power, Seconds::new(150.0).unwrap());
+        let near = |found: &[f64], expected: &[f64]| {
+            let same = found.iter().zip(expected).all(|(a, b)| (a - b).abs() < 1e-6);
+            assert!(found.len() == expected.len() && same, "{found:?}");
+        };
+        let curve: Vec<f64> = heated.curve.iter().map(|(at, ..)| *at).collect();
+        near(&curve, &[0.0, 1.0, 2.0, 2.5]);
+        let along: Vec<f64> = heated.along.iter().map(|(at, _)| *at).collect();
+        near(&along, &[0.0, 1.0, 2.0, 2.5]);
+        let worst: Vec<f64> = heated.worst.iter().map(|(at, ..)| *at).collect();
+        near(&worst, &[0.0, 0.5, 1.0, 1.5, 2.0, 2.5]);
+        assert_eq!(heated.coldest_at_the_end_c(), f64::from(heated.bar.coldest_c() as f32));
+        // Hottest less coldest, as they stand at the end of a heating that only grows less even.
+        let (_, coldest_c, hottest_c) = heated.curve[3];
+        let (_, unevenness_k, difference_k) = heated.worst[5];
+        assert!((difference_k - (hottest_c - coldest_c)).abs() < 1e-6, "{difference_k}");
+        assert!((unevenness_k - heated.bar.unevenness_k()).abs() < 1e-6, "{unevenness_k}");
+        assert_eq!(heated.worst_until(1.4), heated.worst_until(1.0), "half a minute is looked ahead");
+    }
+
     #[test]
     fn a_cover_brings_the_cold_end_further_with_the_same_flame() {
         let bare = flame(2_000.0, 0.8, 0.2);

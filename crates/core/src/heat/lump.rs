@@ -215,6 +215,15 @@ mod tests {
     }
 
     #[test]
+    fn an_oven_is_left_on_the_second() {
+        // By hand: 900 W for 3 s, a whole step of 2 s and half of one.
+        let weak = OvenRun { set_c: 500.0, ramp_k_per_h: 1e9, most_w: Some(900.0) };
+        let by_hand = 900.0 * 3.0 / (22.0 * body().iron.specific_heat(20.0));
+        let rose_k = in_the_oven_c(&body(), &weak, 3.0) - 20.0;
+        assert!((rose_k / by_hand - 1.0).abs() < 1e-3, "{rose_k} {by_hand}");
+    }
+
+    #[test]
     fn a_part_never_gets_hotter_than_its_oven_and_a_weak_one_takes_longer() {
         let oven = OvenRun { set_c: 300.0, ramp_k_per_h: 300.0, most_w: None };
         assert!(in_the_oven_c(&body(), &oven, 1e5) <= 300.0 + 1e-6);

@@ -177,6 +177,16 @@ mod tests {
         assert_eq!((found.must_melt_c, found.must_not_melt_c), (melts, stays));
     }
 
+    #[rstest]
+    // Planck's law from 8 to 14 µm, added up elsewhere in two thousand parts
+    #[case(20.0, 49.372_895)]
+    #[case(100.0, 136.778_339)]
+    #[case(400.0, 824.438_393)]
+    #[case(900.0, 2_573.832_254)]
+    fn a_black_body_shines_by_plancks_law(#[case] celsius: f64, #[case] watts: f64) {
+        assert!((radiance(celsius) / watts - 1.0).abs() < 1e-5, "{}", radiance(celsius));
+    }
+
     proptest! {
         #[test]
         fn what_is_aimed_at_is_what_is_read(

@@ -411,6 +411,23 @@ mod tests {
     }
 
     #[test]
+    fn both_ends_of_its_band_are_as_far_from_what_is_likely() {
+        let readings = reads(&[(20.0, 231.0), (40.0, 196.0), (60.0, 170.0), (90.0, 140.0)]);
+        let fit = cooling_fit(&body(), Celsius::new(280.0).unwrap(), &blanket(), &readings).unwrap();
+        let likely = fit.cooling.curve(20, UNWRAP_C);
+        let (early_h, late_h) = fit.between_hours(UNWRAP_C).unwrap();
+        let [early, late] = fit.curves_between(20, UNWRAP_C).unwrap();
+        let stretch = (late_h / early_h).sqrt();
+        for (at, (hours, celsius)) in likely.iter().enumerate() {
+            assert!(
+                (early[at].0 * stretch - hours).abs() < 1e-9 && (late[at].0 / stretch - hours).abs() < 1e-9
+            );
+            assert_eq!((early[at].1, late[at].1), (*celsius, *celsius));
+        }
+        assert!(stretch > 1.01, "{stretch}");
+    }
+
+    #[test]
     fn a_pad_that_reads_each_ten_seconds_counts_once_in_five_minutes() {
         let each_ten_seconds: Vec<ReadAt> = (1..=95)
             .map(|at| ReadAt { minutes: f64::from(at) / 6.0, celsius: 200.0 - f64::from(at) })

@@ -145,6 +145,16 @@ mod tests {
         assert!((fallen - 260.0).abs() < 0.5, "{fallen}");
     }
 
+    #[test]
+    fn an_oven_gives_by_what_it_stands_over_the_part() {
+        // By hand at 200 in 300 degC: 20 x 100, and 5.6704e-8 x (573.15⁴ - 473.15⁴) = 3277.2 of which its skin takes 0.8.
+        let still = OutOfHeat { h_w_m2k: 10.0, bare_share: 1.0 };
+        let oven = |most_w: f64| Burning::Oven { set_c: 300.0, most_w };
+        let each_m2 = oven(1e9).gains_w(&body(), still, 200.0) / body().surface_m2();
+        assert!((each_m2 - (2_000.0 + EMISSIVITY * 3_277.2)).abs() < 1.0, "{each_m2}");
+        assert_eq!(oven(50.0).gains_w(&body(), still, 200.0), 50.0);
+    }
+
     #[rstest]
     #[case::whole(Burning::Whole { net_w: 8_000.0, to_c: 300.0 })]
     #[case::held(Burning::Held { net_w: 8_000.0 })]

@@ -219,6 +219,8 @@ impl SimCache {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::iron::Iron;
+    use crate::quantity::{Kilograms, Millimetres, Watts};
 
     fn kept(of: &[(u32, usize)]) -> Recent<u32, usize> {
         let mut kept = Recent::default();
@@ -249,5 +251,38 @@ mod tests {
         let mut kept = kept(&[(1, MOST_POINTS + 1)]);
         assert!(kept.find(&1).is_none());
         assert_eq!(kept.points, 0);
+    }
+
+    #[test]
+    fn a_number_is_worked_out_once_for_what_decides_it() {
+        let sims = SimCache::default();
+        let worked_out = std::cell::Cell::new(0);
+        let number = |decided_by: &[f64], is: Option<f64>| {
+            sims.number(decided_by.to_vec(), || {
+                worked_out.set(worked_out.get() + 1);
+                is
+            })
+        };
+        assert_eq!((number(&[1.0, 2.0], Some(7.5)), number(&[1.0, 2.0], Some(8.5))), (Some(7.5), Some(7.5)));
+        assert_eq!((number(&[2.0, 1.0], None), number(&[2.0, 1.0], Some(8.5))), (None, None));
+        assert_eq!(worked_out.get(), 2);
+    }
+
+    #[test]
+    fn a_fit_of_a_heating_that_is_kept_is_the_fit() {
+        let mm = |value| Millimetres::new(value).unwrap();
+        let (kg, ambient) = (Kilograms::new(9.0).unwrap(), Celsius::new(20.0).unwrap());
+        let size = (mm(300.0), mm(120.0), mm(60.0));
+        let body = ThermalBody::new(Iron::Gray.properties(), kg, size, 1.0, ambient).unwrap();
+        let watts = |watts| Watts::new(watts).unwrap();
+        let power = BarPower::Flame { even: watts(1_600.0), local: watts(400.0), station: 0.5, covered: 0.0 };
+        let read = [ReadAt { minutes: 5.0, celsius: 90.0 }, ReadAt { minutes: 10.0, celsius: 150.0 }];
+        let sims = SimCache::default();
+        let fit = heating_fit(&body, power, &read);
+        assert!(fit.is_some_and(|factor| factor > 0.3 && factor < 2.0), "{fit:?}");
+        assert_eq!(
+            (sims.heating_fit(&body, power, &read), sims.heating_fit(&body, power, &read)),
+            (fit, fit)
+        );
     }
 }

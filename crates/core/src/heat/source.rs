@@ -128,3 +128,38 @@ impl HeatSource {
         Self::ALL.iter().find(|source| source.id == id)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use rstest::rstest;
+
+    use super::*;
+
+    #[rstest]
+    #[case("kiln", true, false, true)]
+    #[case("kitchen_oven", true, false, true)]
+    #[case("charcoal_bed", false, true, false)]
+    #[case("gas_grill", false, true, false)]
+    #[case("oxy_propane", false, false, false)]
+    #[case("hand_torch_map", false, false, false)]
+    #[case("ceramic_pads", false, false, false)]
+    fn an_oven_keeps_what_it_is_set_to_and_a_fire_goes_out(
+        #[case] id: &str,
+        #[case] oven: bool,
+        #[case] fire: bool,
+        #[case] keeps: bool,
+    ) {
+        let source = HeatSource::from_id(id).unwrap();
+        assert_eq!((source.is_oven(), source.is_fire(), source.keeps_by_itself()), (oven, fire, keeps));
+    }
+
+    #[rstest]
+    #[case("hand_torch_propane", true)]
+    #[case("oxy_acetylene_small", true)]
+    #[case("oxy_acetylene_medium", false)]
+    #[case("weed_burner", false)]
+    #[case("kiln", false)]
+    fn a_flame_of_twelve_kilowatts_is_the_largest_small_one(#[case] id: &str, #[case] small: bool) {
+        assert_eq!(HeatSource::from_id(id).unwrap().is_small(), small);
+    }
+}
