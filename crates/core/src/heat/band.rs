@@ -173,6 +173,21 @@ mod tests {
         BarPower::Flame { even: watts(even), local: watts(local), station, covered: 0.0 }
     }
 
+    #[test]
+    fn the_share_that_gets_there_is_that_of_a_bell_curve() {
+        let (part, power) =
+            (body(Iron::Gray, 22.0, [420.0, 300.0, 220.0], 20.0), flame(1_500.0, 500.0, 0.25));
+        let known = HeatingKnown { mass_weighed: true, own_heatings: 0 };
+        let at = |deviations: f64| ceiling_c(&part, power.scaled((deviations * known.power_sd()).exp()));
+        // From a table of the normal distribution: over 0.5, -1 and 2 deviations lie so many.
+        for (deviations, share) in [(0.5, 0.3085), (-1.0, 0.8413), (2.0, 0.0228)] {
+            let found = share_there(&part, power, at(deviations), known);
+            assert!((found - share).abs() < 0.5 / 64.0 + 1e-3, "{found} of {share}");
+        }
+        assert_eq!(share_there(&part, power, 20.0, known), 1.0);
+        assert_eq!(share_there(&part, power, 5_000.0, known), 0.0);
+    }
+
     #[rstest]
     // Published: the trade reference, examples of heating-band, within 3 %
     #[case::a_guess(

@@ -175,6 +175,27 @@ mod tests {
         assert_eq!(own_factor(&of(factors), &other), (1.0, 0), "a source is no packing");
     }
 
+    #[test]
+    fn what_was_learned_of_a_packing_is_said_with_how_often() {
+        let cooling = |packing: Packing, factor: f64| OwnFactor {
+            lit: Uuid::nil(),
+            name: String::new(),
+            what: FactorOf::Packing { packing },
+            factor,
+        };
+        let own = [
+            cooling(Packing::Vermiculite, 1.5),
+            cooling(Packing::Blanket, 0.5),
+            cooling(Packing::Vermiculite, 1.7),
+        ];
+        // By hand: (4 + 3.2) / 6 and (4 + 0.5) / 5
+        let said = packing_words(&own, Packing::Vermiculite);
+        assert_eq!(said, "Vermiculite lets through 20 % more than usual, by 2 coolings here");
+        let said = packing_words(&own, Packing::Blanket);
+        assert_eq!(said, "Ceramic blanket lets through 10 % less than usual, by 1 cooling here");
+        assert_eq!(packing_words(&own, Packing::DrySand), "");
+    }
+
     #[rstest]
     // Hand-worked: 0.3 sqrt(4 / (4 + n)), at least 0.1
     #[case(0, 0.3)]

@@ -215,6 +215,17 @@ mod tests {
     }
 
     #[test]
+    fn an_oven_comes_up_from_the_room_with_its_ramp() {
+        // By hand: after ten minutes at 36 K/h its air is 6 K over the room, and what lies in it is no hotter.
+        let slow = OvenRun { set_c: 500.0, ramp_k_per_h: 36.0, most_w: None };
+        let after = in_the_oven_c(&body(), &slow, 600.0);
+        assert!(after > 20.0 && after < 26.0, "{after}");
+        let cools = OvenRun { set_c: 0.0, ..slow };
+        let after = in_the_oven_c(&body(), &cools, 600.0);
+        assert!(after > 14.0 && after < 20.0, "{after}");
+    }
+
+    #[test]
     fn an_oven_is_left_on_the_second() {
         // By hand: 900 W for 3 s, a whole step of 2 s and half of one.
         let weak = OvenRun { set_c: 500.0, ramp_k_per_h: 1e9, most_w: Some(900.0) };

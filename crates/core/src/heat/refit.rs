@@ -519,6 +519,25 @@ mod tests {
     }
 
     #[test]
+    fn an_oven_that_could_be_stronger_for_all_that_was_read_is_not_fitted() {
+        /// What its ramp asks for, and hardly more, in W.
+        const ENOUGH_W: f64 = 2_100.0;
+        let watts = |w: f64| crate::quantity::Watts::new(w).unwrap();
+        let set = Celsius::new(350.0).unwrap();
+        let oven = |most: f64| BarPower::Oven { set, ramp_k_per_h: 600.0, h_w_m2k: 20.0, most: watts(most) };
+        let read = |power: BarPower, at_min: f64| {
+            let seconds = Seconds::new(at_min * 60.0).unwrap();
+            ReadAt { minutes: at_min, celsius: heat_for(&body(), power, seconds).bar.coldest_c() }
+        };
+        // A weaker one would read colder by 5 K at least; a stronger one the same, since its ramp holds it back.
+        let just = oven(ENOUGH_W);
+        let reads: Vec<ReadAt> = [30.0, 40.0].map(|at| read(just, at)).into();
+        assert!(reads.iter().all(|it| it.celsius - read(oven(ENOUGH_W * WEAKER), it.minutes).celsius > 5.0));
+        assert!(reads.iter().all(|it| read(oven(ENOUGH_W * 3.0), it.minutes).celsius - it.celsius < 1.0));
+        assert_eq!(heating_fit(&body(), just, &reads), None);
+    }
+
+    #[test]
     fn a_heating_is_fitted_as_published_and_back() {
         // Published: the trade reference, example of heating-refit, within 3 %
         let watts = |w| Watts::new(w).unwrap();
