@@ -53,6 +53,9 @@ const FLAGS: &[&str] = &[
     "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
 ];
 
+/// A process that draws is given up after so many tests: what it keeps of them it has to look through again and again.
+const DRAWS_MOST: u32 = 8;
+
 /// Those nobody has at the moment.
 static IDLE: Mutex<Vec<Engine>> = Mutex::new(Vec::new());
 
@@ -69,6 +72,8 @@ pub(crate) struct Engine {
     process: Child,
     /// A blank tab of the process that draws, with nothing in it: that process does not end with the tab of a test.
     blank: Option<WindowHandle>,
+    /// So many tests were drawn by that process.
+    drew: u32,
     /// What the test before looked at.
     left: Visited,
 }
@@ -105,17 +110,24 @@ impl Engine {
     async fn empty(&mut self) -> anyhow::Result<()> {
         let before = self.driver.windows().await?;
         let tab = self.driver.new_tab().await?;
+        self.drew += 1;
+        // It ends with the last of its tabs, and the next test has a new one.
+        let (blank, worn) = (self.blank.take(), self.drew >= DRAWS_MOST);
+        if worn {
+            self.drew = 0;
+        }
         for window in before {
-            if self.blank.as_ref() == Some(&window) {
+            if !worn && blank.as_ref() == Some(&window) {
+                self.blank = blank.clone();
                 continue;
             }
             self.driver.switch_to_window(window.clone()).await?;
-            if self.blank.is_none() {
+            if worn || blank.is_some() || self.blank.is_some() {
+                self.driver.close_window().await?;
+            } else {
                 // Left as a page leaves itself: so it stays in the process of that page.
                 self.driver.execute("location.replace('about:blank')", vec![]).await?;
                 self.blank = Some(window);
-            } else {
-                self.driver.close_window().await?;
             }
         }
         self.driver.switch_to_window(tab).await?;
@@ -142,7 +154,7 @@ impl Engine {
         // No connection outlives its request: each test has a runtime of its own, and connections end with it.
         let client = reqwest::Client::builder().pool_max_idle_per_host(0).build()?;
         let driver = WebDriver::builder(format!("http://127.0.0.1:{port}"), wanted).client(client).await?;
-        Ok(Self { driver: ManuallyDrop::new(driver), process, blank: None, left: Visited::new() })
+        Ok(Self { driver: ManuallyDrop::new(driver), process, blank: None, drew: 0, left: Visited::new() })
     }
 }
 
