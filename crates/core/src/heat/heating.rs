@@ -210,14 +210,14 @@ mod tests {
         }
     }
 
-    /// A point each minute, and each of its places 10 K hotter than the one before.
+    /// Its last point two minutes after the one before, and each of its places 10 K hotter than the one beside it.
     fn by_hand() -> Heating {
         let along = |first_c: f32| std::array::from_fn(|place| first_c + 10.0 * place as f32);
         Heating {
             bar: Bar::new(&body(), flame(1_500.0, 0.5, 0.3), body().ambient),
-            curve: vec![(0.0, 20.0, 20.0), (1.0, 40.0, 100.0), (2.0, 80.0, 140.0)],
+            curve: vec![(0.0, 20.0, 20.0), (1.0, 40.0, 100.0), (3.0, 80.0, 140.0)],
             worst: vec![(0.0, 0.0, 0.0), (0.5, 3.0, 30.0)],
-            along: vec![(0.0, along(20.0)), (1.0, along(40.0)), (2.0, along(80.0))],
+            along: vec![(0.0, along(20.0)), (1.0, along(40.0)), (3.0, along(80.0))],
             coldest_c: vec![20.0, 40.0, 80.0],
             step_s: 60.0,
         }
@@ -227,16 +227,16 @@ mod tests {
     fn between_two_points_of_it_it_is_taken_straight() {
         let heating = by_hand();
         // By hand: a quarter of the way from 40 to 80 and from 100 to 140.
-        assert_eq!(heating.curve_until(1.25), [(0.0, 20.0, 20.0), (1.0, 40.0, 100.0), (1.25, 50.0, 110.0)]);
+        assert_eq!(heating.curve_until(1.5), [(0.0, 20.0, 20.0), (1.0, 40.0, 100.0), (1.5, 50.0, 110.0)]);
         assert_eq!(heating.curve_until(1.0), [(0.0, 20.0, 20.0), (1.0, 40.0, 100.0)]);
         assert_eq!(heating.curve_until(0.0), [(0.0, 20.0, 20.0)]);
         assert_eq!(heating.curve_until(9.0), heating.curve);
-        let (when, last) = heating.along(1.25, 8).pop().unwrap();
-        assert_eq!((when, last[0], last[3]), (1.25, 50.0, 80.0));
+        let (when, last) = heating.along(1.5, 8).pop().unwrap();
+        assert_eq!((when, last[0], last[3]), (1.5, 50.0, 80.0));
         assert_eq!(heating.along(0.0, 8).len(), 1);
         assert_eq!(heating.along(9.0, 8).len(), 3);
-        let times: Vec<f64> = heating.along(2.0, 2).into_iter().map(|(at, _)| at).collect();
-        assert_eq!(times, [0.0, 2.0], "no more pictures than are asked for, and the last of them");
+        let times: Vec<f64> = heating.along(3.0, 2).into_iter().map(|(at, _)| at).collect();
+        assert_eq!(times, [0.0, 3.0], "no more pictures than are asked for, and the last of them");
         assert_eq!(heating.minutes_to(50.0), Some(1.25));
         assert_eq!(heating.minutes_to(20.0), Some(0.0));
         assert_eq!(heating.minutes_to(80.5), None);
