@@ -39,8 +39,8 @@ fn press(name: &str) -> String {
     )
 }
 
-/// One hot, one planned and cold, one undecided, one refused, two that are on their way: between them every state. How
-/// many of the stations axe looks at: all of the first, and what the others have that it has not.
+/// One hot, one planned and cold, one undecided, one refused, two that are on their way: between them every state. Axe
+/// looks at all stations of the first, and at what the others have that it has not.
 const JOBS: [(&str, &[&str]); 6] = [
     ("Letterpress", &STATIONS),
     ("Bell", &["cracks", "prep", "heat", "torch", "cooling"]),
