@@ -3,7 +3,7 @@
 //! Starting one costs more than most tests do. What a test leaves behind is told by origin (each server has
 //! a port of its own) and let go of before the next: its tab, cookies, storage, workers. What it fetched stays:
 //! an answer of the server may not be kept, and a file of the pages has its content in its name. So does the
-//! process that draws: it has what it compiled of the pages, and goes on for as long as a tab of it is there.
+//! process that draws: it has what it compiled of the pages, and goes on for some tests.
 
 use std::collections::BTreeMap;
 use std::io::{BufRead, BufReader};
@@ -53,7 +53,7 @@ const FLAGS: &[&str] = &[
     "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
 ];
 
-/// A process that draws is given up after so many tests: what it keeps of them it has to look through again and again.
+/// A process that draws is given up after so many tests: what it keeps of them grows, from 200 MB to 650 in two dozen.
 const DRAWS_MOST: u32 = 8;
 
 /// Those nobody has at the moment.
@@ -110,26 +110,24 @@ impl Engine {
     async fn empty(&mut self) -> anyhow::Result<()> {
         let before = self.driver.windows().await?;
         let tab = self.driver.new_tab().await?;
-        self.drew += 1;
-        // It ends with the last of its tabs, and the next test has a new one.
-        let (blank, worn) = (self.blank.take(), self.drew >= DRAWS_MOST);
-        if worn {
-            self.drew = 0;
-        }
+        // The process ends with the last of its tabs, and the next test has a new one.
+        let worn = self.drew + 1 == DRAWS_MOST;
+        self.drew = if worn { 0 } else { self.drew + 1 };
+        let mut blank = self.blank.take().filter(|_| !worn);
         for window in before {
-            if !worn && blank.as_ref() == Some(&window) {
-                self.blank = blank.clone();
+            if blank.as_ref() == Some(&window) {
                 continue;
             }
             self.driver.switch_to_window(window.clone()).await?;
-            if worn || blank.is_some() || self.blank.is_some() {
+            if worn || blank.is_some() {
                 self.driver.close_window().await?;
             } else {
                 // Left as a page leaves itself: so it stays in the process of that page.
                 self.driver.execute("location.replace('about:blank')", vec![]).await?;
-                self.blank = Some(window);
+                blank = Some(window);
             }
         }
+        self.blank = blank;
         self.driver.switch_to_window(tab).await?;
         let cdp = self.driver.cdp();
         for (origin, lent) in std::mem::take(&mut self.left) {
