@@ -199,6 +199,8 @@ impl Browser {
         let pages = String::from_utf8_lossy(&pdf).matches("/Type /Page\n").count();
         // The words as they stand while it is printed.
         self.cdp("Emulation.setEmulatedMedia", json!({ "media": "print" })).await?;
+        // A page is told of it with the next frame, before what waits for that frame.
+        self.driver.execute_async("requestAnimationFrame(arguments[0])", vec![]).await?;
         let words = self.page().await?;
         self.cdp("Emulation.setEmulatedMedia", json!({ "media": "" })).await?;
         Ok((pages, words))
