@@ -65,7 +65,7 @@ fn checked(how: How, times: &Times) -> Done {
         }
         of_it.iter().try_for_each(|binary| run_tests(package, binary, words, times))
     };
-    times.of("core", || run("core", &[]))?;
+    times.of("core", || ["laws", "core"].iter().try_for_each(|package| run(package, &[])))?;
     times.of("server", || run("server", &["--test-threads", AT_A_TIME]))?;
     times.of("xtask", || run("xtask", &[]))?;
     times.of("browser", || match how {
@@ -240,6 +240,7 @@ mod tests {
     fn tests_that_are_a_crate_of_their_own_are_those_of_what_they_test() {
         assert_eq!(crate_of(Path::new("/x/crates/core/tests/Cargo.toml")), "core");
         assert_eq!(crate_of(Path::new("/x/crates/core/units/Cargo.toml")), "core");
+        assert_eq!(crate_of(Path::new("/x/crates/laws/units/Cargo.toml")), "laws");
         assert_eq!(crate_of(Path::new("/x/crates/server/Cargo.toml")), "server");
         assert_eq!(crate_of(Path::new("/x/xtask/Cargo.toml")), "xtask");
     }

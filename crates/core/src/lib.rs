@@ -1,32 +1,23 @@
 //! The rules of repairing cast iron, pure: facts in, plan out. No I/O, no clock.
 
-pub mod base;
-pub mod body;
-pub mod casting;
-pub mod crack;
+/// The laws that all of it stands on: they know no job.
+pub use vanadin_laws::{base, body, casting, crack, heat, iron, map, pins, prep, quantity, render, sim};
+
 pub mod effort;
 pub mod faults;
 pub mod field;
 pub mod figure;
 pub mod finish;
-pub mod heat;
-pub mod iron;
 pub mod job;
 pub mod ledger;
-pub mod map;
 pub mod method;
-pub mod pins;
 pub mod plan;
 pub mod practice;
-pub mod prep;
-pub mod quantity;
 pub mod reckoner;
 pub mod record;
-pub mod render;
 pub mod secret;
 pub mod shelf;
 pub mod shop;
-pub mod sim;
 pub mod simulated_thermocouple;
 pub mod stage;
 pub mod stores;

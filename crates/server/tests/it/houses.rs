@@ -148,6 +148,7 @@ impl House {
 #[rstest]
 #[case::the_server("src", "job_service", "database")]
 #[case::the_core("../core/src", "plan", "job")]
+#[case::the_laws("../laws/src", "heat", "sim")]
 fn nothing_leans_on_what_leans_on_it(#[case] root: &str, #[case] upper: &str, #[case] lower: &str) {
     let house = House::read(&Path::new(env!("CARGO_MANIFEST_DIR")).join(root));
     let upper_room = house.room(upper).expect("the room is found").clone();
@@ -156,7 +157,7 @@ fn nothing_leans_on_what_leans_on_it(#[case] root: &str, #[case] upper: &str, #[
         "what leans is seen: {:?}",
         house.leans_on(&upper_room)
     );
-    if root != "src" {
+    if root == "../core/src" {
         let heat = house.room("stage::HeatPlan").expect("what the stations hand out is traced");
         assert_eq!(heat, "stage/heat");
         assert!(house.leans_on("stage/torch").contains(heat), "{:?}", house.leans_on("stage/torch"));
@@ -173,10 +174,11 @@ const OF_THE_MACHINE: &[&str] = &[
 
 #[test]
 fn a_drawn_face_is_reckoned_alike_on_every_machine() {
-    let core = Path::new(env!("CARGO_MANIFEST_DIR")).join("../core/src");
-    let mut files = vec![core.join("map/plane.rs"), core.join("map/face.rs"), core.join("iron/kind.rs")];
-    for room in ["body", "plan/on_the_face"] {
-        sources(&core.join(room), &mut files);
+    let crates = Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
+    let laws = crates.join("laws/src");
+    let mut files = vec![laws.join("map/plane.rs"), laws.join("map/face.rs"), laws.join("iron/kind.rs")];
+    for room in [laws.join("body"), crates.join("core/src/plan/on_the_face")] {
+        sources(&room, &mut files);
     }
     // What only tests walk, and what rounds a load that is told.
     let not_asked = |path: &Path| ["body/laws.rs", "on_the_face/load.rs"].iter().any(|of| path.ends_with(of));

@@ -5,6 +5,7 @@ use std::collections::HashMap;
 use uuid::Uuid;
 
 use super::super::{Change, Crack, Face, Fact, HardSpot, Lit, Mark, Neighbour, Parsed, Picture};
+use super::said::{followed, observed};
 use super::{Damaged, Job};
 use crate::secret::{Broken, Practice, Practised};
 
@@ -37,7 +38,7 @@ impl Job {
                 self.damaged.push(Damaged { revision: fact.revision, text: text.clone() });
             }
             Change::Observe { .. } | Change::Measure { .. } => {
-                self.evidence.extend(fact.observed(understood))
+                self.evidence.extend(observed(fact, understood))
             }
             Change::AddHardSpot { spot, observed } => {
                 self.add_hard_spot(HardSpot { id, spot: spot.clone(), found_in_round }, *observed);
@@ -74,7 +75,7 @@ impl Job {
             }
             Change::Look { .. } => self.look(fact, understood),
             Change::Use { .. } => self.use_up(fact, understood),
-            Change::FollowUp { .. } => self.round_mut().followed.extend(fact.followed()),
+            Change::FollowUp { .. } => self.round_mut().followed.extend(followed(fact)),
             Change::Time { step, running } => self.round_mut().time(id, step, *running, at_ms),
             Change::Estimate { frozen, .. } => {
                 // One that the server has not filled in offers nothing.

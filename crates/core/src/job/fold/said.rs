@@ -75,42 +75,40 @@ impl Job {
     }
 }
 
-impl Fact {
-    /// What it adds to what is known of the iron.
-    pub(super) fn observed(&self, understood: Option<&Parsed>) -> Option<Observed> {
-        let (test, outcome, confidence, spot, typed, shown_in) = match &self.change {
-            Change::Observe { test, outcome, confidence, spot } => {
-                (test, outcome.clone(), confidence, spot, TypedValues::new(), UnitSystem::Metric)
-            }
-            Change::Measure { test, typed, shown_in, confidence, spot } => {
-                let outcome = match understood {
-                    Some(Parsed::Outcome(outcome)) => outcome.clone(),
-                    _ => String::new(),
-                };
-                (test, outcome, confidence, spot, typed.clone(), *shown_in)
-            }
-            _ => return None,
-        };
-        Some(Observed {
-            fact: self.id,
-            revision: self.revision,
-            test: test.clone(),
-            outcome,
-            confidence: *confidence,
-            spot: spot.clone(),
-            typed,
-            shown_in,
-            hard_spot: None,
-            struck: None,
-        })
-    }
+/// What a fact adds to what is known of the iron.
+pub(super) fn observed(fact: &Fact, understood: Option<&Parsed>) -> Option<Observed> {
+    let (test, outcome, confidence, spot, typed, shown_in) = match &fact.change {
+        Change::Observe { test, outcome, confidence, spot } => {
+            (test, outcome.clone(), confidence, spot, TypedValues::new(), UnitSystem::Metric)
+        }
+        Change::Measure { test, typed, shown_in, confidence, spot } => {
+            let outcome = match understood {
+                Some(Parsed::Outcome(outcome)) => outcome.clone(),
+                _ => String::new(),
+            };
+            (test, outcome, confidence, spot, typed.clone(), *shown_in)
+        }
+        _ => return None,
+    };
+    Some(Observed {
+        fact: fact.id,
+        revision: fact.revision,
+        test: test.clone(),
+        outcome,
+        confidence: *confidence,
+        spot: spot.clone(),
+        typed,
+        shown_in,
+        hard_spot: None,
+        struck: None,
+    })
+}
 
-    /// What it answers of a part that was handed over.
-    pub(super) fn followed(&self) -> Option<Followed> {
-        let Change::FollowUp { became, went, after, did, note, odds } = &self.change else { return None };
-        let [after, did, note] = [after, did, note].map(|words| words.trim().to_owned());
-        Some(Followed { went: *went, after, did, note, odds: *odds, ..answered(self, *became) })
-    }
+/// What a fact answers of a part that was handed over.
+pub(super) fn followed(fact: &Fact) -> Option<Followed> {
+    let Change::FollowUp { became, went, after, did, note, odds } = &fact.change else { return None };
+    let [after, did, note] = [after, did, note].map(|words| words.trim().to_owned());
+    Some(Followed { went: *went, after, did, note, odds: *odds, ..answered(fact, *became) })
 }
 
 fn one_chosen(value: &FieldValue) -> Option<&str> {

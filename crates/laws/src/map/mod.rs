@@ -12,7 +12,7 @@ mod trace;
 pub use drawing::{Drawing, Layer, Stroke};
 pub use ends::{ON_IT_MM, breaks_out, goes_on_to, nearest_rim, tacks_mm};
 pub use face::{Outline, OutlineKind, bounds, circle, circle_of};
-pub(crate) use mark::DrawnAs;
+pub use mark::DrawnAs;
 pub use mark::{
     Drawn, FaceEdge, FlamePlace, LINE_LEAST_MM, MarkKind, OnFace, OwnThing, POINTS_MOST, Placed, Shape,
     Vertex,

@@ -43,7 +43,7 @@ impl BarPower {
     }
 
     /// What a flame gives, or an oven at most, in W.
-    pub(crate) fn net_w(self) -> f64 {
+    pub fn net_w(self) -> f64 {
         match self {
             Self::Flame { even, local, .. } => even.watts() + local.watts(),
             Self::Oven { most, .. } => most.watts(),
@@ -52,7 +52,7 @@ impl BarPower {
     }
 
     /// What a cover leaves bare of the surface.
-    pub(crate) fn bare_share(self) -> f64 {
+    pub fn bare_share(self) -> f64 {
         match self {
             Self::Flame { covered, .. } => 1.0 - covered,
             Self::Oven { .. } | Self::Surroundings(_) => 1.0,

@@ -20,7 +20,7 @@ pub enum Burning {
 }
 
 /// House: the smallest steady flame, of its full net power.
-pub(crate) const SMALLEST_FLAME: f64 = 0.2;
+pub const SMALLEST_FLAME: f64 = 0.2;
 /// House: what an oven's air gives, in W/m²K.
 const OVEN_H_W_M2K: f64 = 20.0;
 

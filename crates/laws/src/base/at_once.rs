@@ -4,7 +4,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 use std::thread;
 
 /// Runs both at once, the other on a thread of its own; what panics there panics here.
-pub(crate) fn both<A, B: Send>(one: impl FnOnce() -> A, other: impl FnOnce() -> B + Send) -> (A, B) {
+pub fn both<A, B: Send>(one: impl FnOnce() -> A, other: impl FnOnce() -> B + Send) -> (A, B) {
     thread::scope(|scope| {
         let other = scope.spawn(other);
         (one(), other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)))
@@ -12,7 +12,7 @@ pub(crate) fn both<A, B: Send>(one: impl FnOnce() -> A, other: impl FnOnce() -> 
 }
 
 /// Maps every item, two at a time: whichever hand is free takes the next. In their order, whoever did them.
-pub(crate) fn each<T: Sync, R: Send>(items: &[T], work: impl Fn(&T) -> R + Sync) -> Vec<R> {
+pub fn each<T: Sync, R: Send>(items: &[T], work: impl Fn(&T) -> R + Sync) -> Vec<R> {
     let taken = AtomicUsize::new(0);
     let hand = || {
         let mut done = Vec::new();

@@ -115,7 +115,7 @@ pub enum Shape {
 
 /// What sort of shape a thing is drawn as.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum DrawnAs {
+pub enum DrawnAs {
     Line,
     Circle,
     Outline,

@@ -331,7 +331,7 @@ pub fn rounded(value: f64, unit: Unit, rounding: Rounding) -> (Shown, Shown) {
 }
 
 /// mm in an inch, by definition.
-pub(crate) const MM_PER_IN: f64 = 25.4;
+pub const MM_PER_IN: f64 = 25.4;
 
 fn fahrenheit(celsius: f64) -> f64 {
     celsius * 1.8 + 32.0

@@ -122,7 +122,7 @@ impl SimCache {
     }
 
     /// A number that costs much, by all the numbers that decide it.
-    pub(crate) fn number(&self, decided_by: Vec<f64>, work_out: impl FnOnce() -> Option<f64>) -> Option<f64> {
+    pub fn number(&self, decided_by: Vec<f64>, work_out: impl FnOnce() -> Option<f64>) -> Option<f64> {
         *answered(&self.numbers, decided_by, |_| HOLDS_LITTLE, |_| work_out())
     }
 

@@ -47,12 +47,12 @@ impl ThermalBody {
 
     /// A piece of a larger casting, whose iron draws off so much of it in W/K.
     #[must_use]
-    pub(crate) fn drained(self, drain_w_k: f64) -> Self {
+    pub fn drained(self, drain_w_k: f64) -> Self {
         Self { drain_w_k, ..self }
     }
 
     /// What the cold iron round it draws off, in W/K; 0 for a whole casting.
-    pub(crate) fn drain_w_k(&self) -> f64 {
+    pub fn drain_w_k(&self) -> f64 {
         self.drain_w_k
     }
 

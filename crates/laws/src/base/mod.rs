@@ -1,7 +1,7 @@
 //! What everything stands on: days, logs, problems at a field, curves as they travel, two hands.
 
-pub(crate) mod at_once;
-pub(crate) mod choice;
+pub mod at_once;
+pub mod choice;
 pub mod day;
 pub mod drawn;
 pub mod log;

@@ -9,7 +9,7 @@ const IRON_SHARE: f64 = 0.25;
 /// **House**: so many walls past the seam on each side.
 const WALLS_PAST: f64 = 6.0;
 /// **House**: bolt holes are so many diameters off the seam and off each other.
-pub(crate) const DIAMETERS_OFF: f64 = 3.0;
+pub const DIAMETERS_OFF: f64 = 3.0;
 /// **House**: from the last hole to the end of the strap, and from a hole to its side, in diameters.
 const TO_THE_END: f64 = 1.5;
 /// **House**: what a bolt hole is larger by, mm.

@@ -32,7 +32,7 @@ pub struct OwnFactor {
 
 impl FactorOf {
     /// The book has it.
-    pub(crate) fn is_known(&self) -> bool {
+    pub fn is_known(&self) -> bool {
         match self {
             Self::Source { id } => HeatSource::from_id(id).is_some(),
             Self::Packing { packing } => *packing != Packing::Air,

@@ -13,7 +13,7 @@ pub struct ReadAt {
 
 /// House: between these a fit is believed.
 const SCALES: (f64, f64) = (0.4, 2.5);
-pub(crate) const FACTORS: (f64, f64) = (0.3, 2.0);
+pub const FACTORS: (f64, f64) = (0.3, 2.0);
 /// Ours: nothing was covered hotter, in degC.
 const HOTTEST_C: f64 = 1_400.0;
 /// Ours: a fit is searched to this.

@@ -6,7 +6,7 @@ use crate::quantity::UnitSystem;
 ///
 /// # Source
 /// NFPA 51B.
-pub(crate) fn hot_work_clearance(units: UnitSystem) -> &'static str {
+pub fn hot_work_clearance(units: UnitSystem) -> &'static str {
     match units {
         UnitSystem::Metric => "11 m",
         UnitSystem::Imperial => "35 ft",

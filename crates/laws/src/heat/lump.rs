@@ -21,7 +21,7 @@ impl OutOfHeat {
     /// What the part loses at a temperature, in W.
     ///
     /// A [b (h (T − Ta) + 0.8 σ (T⁴ − Ta⁴)) + (1 − b) 2.4 (T − Ta)], T⁴ in kelvin
-    pub(crate) fn loss_w(&self, body: &ThermalBody, celsius: f64) -> f64 {
+    pub fn loss_w(&self, body: &ThermalBody, celsius: f64) -> f64 {
         let ambient_c = body.ambient.celsius();
         let over = celsius - ambient_c;
         let radiates =

@@ -2,7 +2,8 @@
 
 /// An enum of what can be chosen in a field, each with its id and its label: the same on the disk, in the core, on the
 /// wire and on the page.
-macro_rules! choice {
+#[macro_export]
+macro_rules! __choice {
     (
         $(#[$about:meta])*
         pub enum $name:ident {
@@ -51,4 +52,4 @@ macro_rules! choice {
         }
     };
 }
-pub(crate) use choice;
+pub use __choice as choice;
