@@ -224,10 +224,13 @@ pub(super) fn measured_at(log: &[LogEntry], recorded: &[Reading], minutes: f64) 
 
 /// Readings without those of some moments, which are in the order of time.
 pub(super) fn without<'a>(recorded: Cow<'a, [Reading]>, slipped: &[f64]) -> Cow<'a, [Reading]> {
-    if slipped.is_empty() {
-        return recorded;
-    }
-    let stands = |read: &&Reading| slipped.binary_search_by(|at| at.total_cmp(&read.minutes)).is_err();
+    let (Some(first), Some(last)) = (slipped.first(), slipped.last()) else { return recorded };
+    // Nearly all lie outside: a part is read for hours, and a pad slips for minutes.
+    let stands = |read: &&Reading| {
+        read.minutes < *first
+            || read.minutes > *last
+            || slipped.binary_search_by(|at| at.total_cmp(&read.minutes)).is_err()
+    };
     Cow::Owned(recorded.iter().filter(stands).copied().collect())
 }
 
