@@ -45,19 +45,29 @@ pub fn check(how: How) -> Done {
 }
 
 fn checked(how: How, times: &Times) -> Done {
-    times.of("packages", || beside(steps::debian, steps::web_packages))?;
-    // The pages before anything that carries them.
-    times.of("pages", steps::web_pages)?;
-    // Two hands: what reads, and what compiles.
+    let mut binaries = BTreeMap::new();
     beside(
+        // There is nothing to drive before all is built.
+        || times.of("packages of Debian (beside all until it is built)", steps::debian),
         || {
-            times.of("formats (beside the build)", formats)?;
-            times.of("web: types, linters, units (beside the build)", web_checks)
+            times.of("packages", steps::web_packages)?;
+            // The pages before anything that carries them.
+            times.of("pages", steps::web_pages)?;
+            // Two hands: what reads, and what compiles.
+            beside(
+                || {
+                    times.of("formats (beside the build)", formats)?;
+                    times.of("web: types, linters, units (beside the build)", web_checks)
+                },
+                || {
+                    times.of("build", || {
+                        binaries = test_binaries(&build(how)?);
+                        Ok(())
+                    })
+                },
+            )
         },
-        || times.of("build", || build(how)),
     )?;
-    times.of("types of the API", steps::stale_api)?;
-    let binaries = test_binaries(how)?;
     let run = |package: &str, words: &[&str]| {
         let of_it = binaries.get(package).map_or(&[][..], Vec::as_slice);
         if of_it.is_empty() {
@@ -65,7 +75,10 @@ fn checked(how: How, times: &Times) -> Done {
         }
         of_it.iter().try_for_each(|binary| run_tests(package, binary, words, times))
     };
-    times.of("core", || ["laws", "core"].iter().try_for_each(|package| run(package, &[])))?;
+    beside(
+        || times.of("types of the API (beside the core)", steps::stale_api),
+        || times.of("core", || ["laws", "core"].iter().try_for_each(|package| run(package, &[]))),
+    )?;
     times.of("server", || run("server", &["--test-threads", AT_A_TIME]))?;
     times.of("xtask", || run("xtask", &[]))?;
     times.of("browser", || match how {
@@ -140,23 +153,18 @@ fn web_checks() -> Done {
 }
 
 /// What is linted is what is tested: nothing is compiled once for the lints and once more for the tests. The whole
-/// check holds the benchmarks too.
-fn build(how: How) -> Done {
+/// check holds the benchmarks too. Gives what is said of each binary.
+fn build(how: How) -> Result<String, String> {
     let targets: &[&str] = match how {
         How::Whole => &["--all-targets"],
         How::Quick => &["--lib", "--bins", "--tests"],
     };
-    steps::cargo_linted(&[&["build", "--locked", "--quiet", "--workspace"], targets].concat())
+    let told = "--message-format=json-render-diagnostics";
+    steps::cargo_linted_says(&[&["build", "--locked", "--quiet", "--workspace", told], targets].concat())
 }
 
-/// The test binaries of each crate, by its folder.
-fn test_binaries(how: How) -> Result<BTreeMap<String, Vec<PathBuf>>, String> {
-    let targets: &[&str] = match how {
-        How::Whole => &["--all-targets"],
-        How::Quick => &["--lib", "--bins", "--tests"],
-    };
-    let words = [&["build", "--locked", "--quiet", "--workspace", "--message-format=json"], targets].concat();
-    let said = steps::cargo_linted_says(&words)?;
+/// The test binaries of each crate, by its folder, in what a build said.
+fn test_binaries(said: &str) -> BTreeMap<String, Vec<PathBuf>> {
     let mut binaries: BTreeMap<String, Vec<PathBuf>> = BTreeMap::new();
     for line in said.lines().filter(|line| is_test(line)) {
         let (Some(binary), Some(manifest)) = (text(line, "executable"), text(line, "manifest_path")) else {
@@ -164,7 +172,7 @@ fn test_binaries(how: How) -> Result<BTreeMap<String, Vec<PathBuf>>, String> {
         };
         binaries.entry(crate_of(Path::new(manifest))).or_default().push(PathBuf::from(binary));
     }
-    Ok(binaries)
+    binaries
 }
 
 /// The folder of the crate that a manifest is of: its tests may have one of their own in it.

@@ -56,6 +56,7 @@ pub fn cargo_linted_says(words: &[&str]) -> Result<String, String> {
     let mut command = Command::new(cargo);
     command.args(words).current_dir(root()).envs(LINTED.iter().copied()).stderr(Stdio::inherit());
     let shown = words.join(" ");
+    println!("> cargo {shown}");
     let said = command.output().map_err(|error| format!("cargo {shown} cannot be started: {error}"))?;
     if !said.status.success() {
         return Err(format!("cargo {shown} failed ({})", said.status));
