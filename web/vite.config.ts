@@ -42,8 +42,8 @@ function pages(): Plugin {
   }
 }
 
-/** What needs a page, or stands in for what all share. */
-const ALONE = [
+/** What needs a page, or stands in for what all share: it begins with nothing of the file before it. */
+const AFRESH = [
   'src/**/*.test.tsx',
   'src/api/look-for-it.test.ts',
   'src/api/queue/{outbox,pictures}.test.ts',
@@ -65,13 +65,16 @@ export default defineConfig({
   test: {
     pool: 'threads',
     projects: [
-      { extends: true, test: { name: 'each file alone', include: ALONE } },
+      {
+        extends: true,
+        test: { name: 'each file afresh', include: AFRESH, isolate: false, setupFiles: './src/afresh.ts' },
+      },
       {
         extends: true,
         test: {
           name: 'in one go',
           include: ['src/**/*.test.ts', 'lint/*.test.js'],
-          exclude: ALONE,
+          exclude: AFRESH,
           isolate: false,
           unstubGlobals: true,
         },
