@@ -104,7 +104,7 @@ const MM2: f64 = 1e6;
 /// House: what is left of a step that is judged by.
 const CLOSE: f64 = 1e-7;
 /// House: a factor that took more rounds than these is taken anew, which takes about as long.
-const ROUNDS_STAND: usize = 4;
+const ROUNDS_STAND: usize = 3;
 
 /// What of a face's heat stands while its geometry stands.
 #[derive(Debug, Clone)]
@@ -270,13 +270,18 @@ impl<'a> HeatRun<'a> {
         let iron = &self.model.iron;
         let (ambient, wall_factor) = (self.heating.ambient_c, self.heating.wall_factor);
         let shares = Straight::of(self.mesh, 0).six_points().map(|point| point.n);
+        let shares_of_both = shares.map(|n| {
+            let mut both = [0.0; PAIRS];
+            both.iter_mut().zip(pairs()).for_each(|(both, (one, other))| *both = n[one] * n[other]);
+            both
+        });
         self.matrix.clear();
         let mut rest = vec![0.0; self.mesh.nodes.len()];
         for (nodes, conducts) in self.mesh.triangles.iter().zip(&self.model.triangles) {
             let celsius = nodes.map(|node| self.celsius[node]);
             let wall_mm = conducts.wall_mm * wall_factor;
             let mut sums = conducts.leads.map(|leads| leads * wall_factor);
-            for (n, area_mm2) in shares.iter().zip(conducts.area_mm2) {
+            for ((n, of_both), area_mm2) in shares.iter().zip(&shares_of_both).zip(conducts.area_mm2) {
                 let here = sum6(n, |local| celsius[local]);
                 let holds = iron.density_kg_m3 * iron.specific_heat(here) * wall_mm / 1e9 / step_s;
                 let loses = FACES * self.loss_w_m2k(here) / MM2;
@@ -284,8 +289,8 @@ impl<'a> HeatRun<'a> {
                 for (local, node) in nodes.iter().enumerate() {
                     rest[*node] += taken * n[local];
                 }
-                for (sum, (one, other)) in sums.iter_mut().zip(pairs()) {
-                    *sum += both * n[one] * n[other];
+                for (sum, share) in sums.iter_mut().zip(of_both) {
+                    *sum += both * share;
                 }
             }
             for (slot, sum) in conducts.slots.iter().zip(sums) {
