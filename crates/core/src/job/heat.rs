@@ -222,16 +222,34 @@ pub(super) fn measured_at(log: &[LogEntry], recorded: &[Reading], minutes: f64) 
     (!standing().any(hotter)).then_some(last)
 }
 
+/// The last of all that is [`known`], of what the pads recorded in the order of time and of when one of them had slipped.
+pub(super) fn latest(log: &[LogEntry], recorded: Cow<'_, [Reading]>, slipped: &[f64]) -> Option<Reading> {
+    let standing = || log.iter().filter(|entry| entry.stands());
+    // A part is read for hours, and asked for what was read last again and again.
+    let last = recorded.iter().rev().find(|read| is_the_part(read, slipped)).copied();
+    let sticks = if standing().any(|entry| entry.stick().is_some()) {
+        by_stick(log, &without(recorded, slipped))
+    } else {
+        Vec::new()
+    };
+    let by_hand = standing().filter_map(LogEntry::of_part);
+    by_hand.chain(last).chain(sticks).max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+}
+
 /// Readings without those of some moments, which are in the order of time.
 pub(super) fn without<'a>(recorded: Cow<'a, [Reading]>, slipped: &[f64]) -> Cow<'a, [Reading]> {
-    let (Some(first), Some(last)) = (slipped.first(), slipped.last()) else { return recorded };
+    if slipped.is_empty() {
+        return recorded;
+    }
+    Cow::Owned(recorded.iter().filter(|read| is_the_part(read, slipped)).copied().collect())
+}
+
+fn is_the_part(read: &Reading, slipped: &[f64]) -> bool {
+    let (Some(first), Some(last)) = (slipped.first(), slipped.last()) else { return true };
     // Nearly all lie outside: a part is read for hours, and a pad slips for minutes.
-    let stands = |read: &&Reading| {
-        read.minutes < *first
-            || read.minutes > *last
-            || slipped.binary_search_by(|at| at.total_cmp(&read.minutes)).is_err()
-    };
-    Cow::Owned(recorded.iter().filter(stands).copied().collect())
+    read.minutes < *first
+        || read.minutes > *last
+        || slipped.binary_search_by(|at| at.total_cmp(&read.minutes)).is_err()
 }
 
 /// One lighting, with what was said and read of it.
@@ -309,7 +327,7 @@ impl HeatRef<'_> {
     /// The last temperature known of the part, from the thermocouple or by hand.
     #[must_use]
     pub fn latest_reading(&self) -> Option<Reading> {
-        self.known().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+        latest(self.log, self.as_recorded(), self.slipped)
     }
 
     /// What the pads on the part recorded of it: without what they read after one slipped off.
@@ -393,5 +411,64 @@ impl HeatRef<'_> {
         // What was said last counts.
         let stick = stick.filter(|at| *at >= off && last.is_none_or(|last| last.minutes <= *at));
         stick.is_some() || last.is_some_and(|last| last.celsius <= TOUCH_C)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+    use crate::quantity::UnitSystem;
+
+    /// What was said of the part: read by hand, or by a stick that melted or did not.
+    fn said() -> impl Strategy<Value = LogEntry> {
+        (0..40u32, 0..4u32, 0..3u32, any::<bool>()).prop_map(|(at, celsius, how, struck)| {
+            let celsius = f64::from(celsius) * 100.0;
+            let entry = match how {
+                0 => TorchEntry::Reading {
+                    typed: celsius.to_string(),
+                    shown_in: UnitSystem::Metric,
+                    joint: false,
+                    gun: None,
+                },
+                melted => TorchEntry::Stick {
+                    typed: celsius.to_string(),
+                    shown_in: UnitSystem::Metric,
+                    melted: melted == 1,
+                },
+            };
+            LogEntry {
+                fact: Uuid::nil(),
+                minutes: f64::from(at) / 2.0,
+                at: String::new(),
+                celsius: (how == 0).then_some(celsius),
+                melts_c: (how > 0).then_some(celsius),
+                at_joint: false,
+                entry,
+                who: String::new(),
+                struck: struck.then(String::new),
+                doubted: false,
+            }
+        })
+    }
+
+    proptest! {
+        #[test]
+        fn the_last_that_is_known_is_the_latest_of_all_that_is_known(
+            mut log in prop::collection::vec(said(), 0..5),
+            pads in prop::collection::vec((0..40u32, 0..8u32, any::<bool>()), 0..12),
+        ) {
+            log.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+            let minutes = |at: &u32| f64::from(*at) / 2.0;
+            let mut recorded: Vec<Reading> =
+                pads.iter().map(|(at, c, _)| Reading { minutes: minutes(at), celsius: f64::from(*c) * 50.0 }).collect();
+            recorded.sort_by(|a, b| a.minutes.total_cmp(&b.minutes));
+            let mut slipped: Vec<f64> = pads.iter().filter(|(.., off)| *off).map(|(at, ..)| minutes(at)).collect();
+            slipped.sort_by(f64::total_cmp);
+            let of_all = known(&log, without(Cow::Borrowed(&recorded), &slipped))
+                .max_by(|a, b| a.minutes.total_cmp(&b.minutes));
+            prop_assert_eq!(latest(&log, Cow::Borrowed(&recorded), &slipped), of_all);
+        }
     }
 }

@@ -6,7 +6,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::heat::{known, measured_at, melted, without};
+use super::heat::{known, latest, measured_at, melted, without};
 use super::pads::of_the_part;
 use super::{
     Became, CHANNELS, Crack, Deed, Followed, HardSpot, Heat, Lighting, Lit, LogEntry, Looked, Mark,
@@ -210,7 +210,7 @@ impl Round {
     /// The last temperature known of the part, from the thermocouple or by hand.
     #[must_use]
     pub fn latest_reading(&self) -> Option<Reading> {
-        self.part_readings().max_by(|a, b| a.minutes.total_cmp(&b.minutes))
+        latest(&self.log, self.as_recorded(), &self.slipped)
     }
 
     /// The last temperature measured of the part up to a time on the job clock, as
@@ -254,8 +254,11 @@ impl Round {
     /// What the pads on the part recorded of it.
     #[must_use]
     pub fn recorded(&self) -> Cow<'_, [Reading]> {
-        let all = of_the_part(&self.readings, &self.others, self.pads(), self.covered_minutes());
-        without(all, &self.slipped)
+        without(self.as_recorded(), &self.slipped)
+    }
+
+    fn as_recorded(&self) -> Cow<'_, [Reading]> {
+        of_the_part(&self.readings, &self.others, self.pads(), self.covered_minutes())
     }
 
     /// What the channels 2 to 4 of a logger lie on.

@@ -60,39 +60,116 @@ pub fn plan_as_if(job: &Job, shop: &Shop, iron: Iron, sims: &SimCache) -> Plan {
 
 /// The ways side by side, and nothing of the plan that follows from them.
 pub(super) fn methods_at(job: &Job, shop: &Shop, sims: &SimCache, moment: Option<Moment>) -> MethodPlan {
-    made(job, shop, None, sims, moment).methods
+    let practised = practised(job, shop);
+    let begun = Begun::of(job, practised.as_ref().unwrap_or(shop), None, sims);
+    begun.ways(&begun.context(moment)).0
+}
+
+/// The way that is taken and how often it holds, and nothing else of the plan; nothing where none is taken.
+pub(super) fn odds_taken(job: &Job, shop: &Shop, sims: &SimCache) -> Option<(Way, f64)> {
+    let practised = practised(job, shop);
+    let begun = Begun::of(job, practised.as_ref().unwrap_or(shop), None, sims);
+    if begun.is_left_open() {
+        return None;
+    }
+    begun.context(None).odds_taken(Locked::by(&begun.locks), begun.part_known())
+}
+
+/// The bench of whoever practises; nothing where nobody does.
+fn practised(job: &Job, shop: &Shop) -> Option<Shop> {
+    job.practice.as_ref().map(|practice| bench(practice, shop))
+}
+
+/// What a plan is made from until its ways stand side by side.
+struct Begun<'a> {
+    job: &'a Job,
+    shop: &'a Shop,
+    sims: &'a SimCache,
+    part: Stage<PartPlan>,
+    facts: PartFacts,
+    believed: Belief,
+    /// What it is planned for.
+    belief: Belief,
+    laid: cracks::FaceGeometry<'a>,
+    cracks: Stage<Vec<CrackPlan>>,
+    locks: Vec<Lock>,
+    heats: Heats,
+    bench: BenchPlan,
+}
+
+impl<'a> Begun<'a> {
+    fn of(job: &'a Job, shop: &'a Shop, as_if: Option<Iron>, sims: &'a SimCache) -> Self {
+        let round = job.round();
+        let facts = PartFacts::read(job, round, shop);
+        let part = part::stage(round, &facts);
+        let believed = iron::belief(job, &facts);
+        let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
+        let laid = cracks::FaceGeometry::read(job);
+        let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
+        let held_in =
+            laid.held_in((round, &facts), (&cracks.plan, least_forgiving(&belief.plausible).iron), sims);
+        let facts = PartFacts { held_in, ..facts };
+        let locks = stages::locks(round, &facts, &belief);
+        let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, sims);
+        let bench = BenchInputs { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
+        Self { job, shop, sims, part, facts, believed, belief, laid, cracks, locks, heats, bench }
+    }
+
+    fn context(&self, moment: Option<Moment>) -> MethodContext<'_> {
+        self.heats.context(
+            (self.job, self.shop),
+            (&self.facts, &self.belief),
+            (&self.laid, &self.cracks.plan),
+            &self.bench,
+            (self.sims, moment),
+        )
+    }
+
+    /// The ways, and what the rules say of them.
+    fn ways(&self, context: &MethodContext<'_>) -> (MethodPlan, Vec<Ruled>) {
+        let (mut methods, ruled) = context.contenders(Locked::by(&self.locks), self.part_known());
+        if self.is_left_open() {
+            methods.leave_unchosen();
+        }
+        (methods, ruled)
+    }
+
+    fn part_known(&self) -> bool {
+        self.part.amount == Amount::Enough
+    }
+
+    /// Whoever practises goes by no plan.
+    fn is_alone(&self) -> bool {
+        self.job.practice.as_ref().is_some_and(Practice::alone)
+    }
+
+    /// Nothing is chosen for whoever has to choose.
+    fn is_left_open(&self) -> bool {
+        self.is_alone() && self.job.round().get(field::method::CHOICE).is_none()
+    }
 }
 
 fn made(job: &Job, shop: &Shop, as_if: Option<Iron>, sims: &SimCache, moment: Option<Moment>) -> Plan {
-    let practised = job.practice.as_ref().map(|practice| bench(practice, shop));
+    let practised = practised(job, shop);
     let shop = practised.as_ref().unwrap_or(shop);
     let round = job.round();
-    let facts = PartFacts::read(job, round, shop);
-    let part = part::stage(round, &facts);
-    let believed = iron::belief(job, &facts);
-    let belief = as_if.map_or_else(|| believed.clone(), |iron| believed.clone().as_if(iron));
-    let laid = cracks::FaceGeometry::read(job);
-    let cracks = cracks::stage(round, &laid, facts.wall_mm, &belief.plausible, shop);
-    let held_in =
-        laid.held_in((round, &facts), (&cracks.plan, least_forgiving(&belief.plausible).iron), sims);
-    let facts = PartFacts { held_in, ..facts };
-    let locks = stages::locks(round, &facts, &belief);
-
-    let heats = Heats::at_hand((round, shop), &facts, &cracks.plan, &belief, sims);
-    let bench = BenchInputs { round, laid: &laid, cracks: &cracks.plan, units: shop.units }.plan();
-    let context =
-        heats.context((job, shop), (&facts, &belief), (&laid, &cracks.plan), &bench, (sims, moment));
-    let (mut methods, ruled) = context.contenders(Locked::by(&locks), part.amount == Amount::Enough);
-    let alone = job.practice.as_ref().is_some_and(Practice::alone);
-    if alone && round.get(field::method::CHOICE).is_none() {
-        methods.leave_unchosen();
-    }
+    let begun = Begun::of(job, shop, as_if, sims);
+    let context = begun.context(moment);
+    let (methods, ruled) = begun.ways(&context);
+    let alone = begun.is_alone();
     let chosen = methods.chosen;
-    let working =
-        Working { job, context: &context, believed: &believed, heats: &heats, bench: &bench, alone };
+    let working = Working {
+        job,
+        context: &context,
+        believed: &begun.believed,
+        heats: &begun.heats,
+        bench: &begun.bench,
+        alone,
+    };
     let Worked { method, prep, heat, cooling, iron, torch, check, hand_over, map, finish, last_heat, lines } =
-        working.out(methods, &ruled, &part.plan, &cracks);
+        working.out(methods, &ruled, &begun.part.plan, &begun.cracks);
     let body = context.body();
+    let Begun { part, facts, believed, belief, cracks, locks, heats, bench, .. } = begun;
     let staged = Staged { part, iron, cracks, method, prep, heat, torch, cooling, check, hand_over };
     let Planned {
         part,

@@ -3,7 +3,8 @@
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::plan_with;
+use super::Plan;
+use super::make::odds_taken;
 use crate::heat::SimCache;
 use crate::job::{Change, Fact, Job, Telling};
 use crate::method::Way;
@@ -35,24 +36,35 @@ const LEAST: f64 = 0.005;
 /// The way that is taken after some of a job's words, and how often it holds; nothing where none is taken.
 pub type OddsThen = Option<(Way, f64)>;
 
-/// Plans a job as it was after the first of its words, with what is recorded of it until now.
+impl Plan {
+    /// The way that is taken, and how often it holds; nothing where none is taken.
+    #[must_use]
+    pub fn odds_taken(&self) -> OddsThen {
+        self.methods.taken().map(|taken| (taken.way, taken.odds.mean))
+    }
+}
+
+/// The odds of a job as it was after the first of its words, with what is recorded of it until now. Nothing else is
+/// planned of it.
 #[must_use]
 pub fn odds_then(job: &Job, facts: &[Fact], shop: &Shop, sims: &SimCache) -> OddsThen {
     let mut then = Job::fold(job.id, facts);
     then.record_of(job.clone());
-    plan_with(&then, shop, sims).methods.taken().map(|taken| (taken.way, taken.odds.mean))
+    odds_taken(&then, shop, sims)
 }
 
 /// What moved the odds last, of the log's last words; nothing where none of them did, or where the way was chosen
-/// since. `odds_then` is asked for the odds after the first of the words, once for each that is looked at: see
-/// [`odds_then`]; whoever keeps its answers plans nothing twice from word to word.
+/// since. `now` are the odds after all of them: [`Plan::odds_taken`]. `odds_then` is asked for the odds after the first
+/// of the words, once for each that is looked at: see [`odds_then`]; whoever keeps its answers works out nothing twice
+/// from word to word.
 #[must_use]
 pub fn odds_moved_last(
     facts: &[Fact],
     shop: &Shop,
+    now: OddsThen,
     mut odds_then: impl FnMut(&[Fact]) -> OddsThen,
 ) -> Option<OddsMoved> {
-    let (way, mut to) = odds_then(facts)?;
+    let (way, mut to) = now?;
     let telling = Telling::new(facts, shop.units);
     for index in (facts.len().saturating_sub(LOOKED_BACK)..facts.len()).rev() {
         if moves_nothing(&facts[index].change) {

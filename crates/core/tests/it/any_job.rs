@@ -9,12 +9,13 @@ use vanadin_core::field::{
     CRACK_FIELDS, FACE_FIELDS, FieldKind, FieldSpec, JOB_FIELDS, MARK_FIELDS, NEIGHBOUR_FIELDS, crack_key,
     face_key, mark_key, neighbour_key,
 };
+use vanadin_core::heat::SimCache;
 use vanadin_core::iron::Confidence;
 use vanadin_core::job::{
     Change, Fact, Job, Lighting, Parsed, SeamReadingKind, TorchEntry, Work, WorkStep, accept,
 };
 use vanadin_core::map::{At, Drawn, MarkKind, Shape, Vertex};
-use vanadin_core::plan::{Plan, Station, plan, status};
+use vanadin_core::plan::{Plan, Station, odds_then, plan, status};
 use vanadin_core::quantity::{Kind, UnitSystem};
 
 /// Something a person might do, not knowing whether it fits.
@@ -390,6 +391,8 @@ proptest! {
         stands(&plan)?;
         // With runs of the models that other jobs left, too.
         prop_assert_eq!(&crate::common::plan(&job, &bench.shop).said(), &plan);
+        // Asked for by themselves they are what the plan has.
+        prop_assert_eq!(odds_then(&job, &facts, &bench.shop, &SimCache::default()), plan.odds_taken());
         let now = status(&job, &plan, LIT_AT + 10_000_000);
         prop_assert!(!now.next.verb.is_empty());
         // The same facts make the same job and the same plan, also after a way through a file.

@@ -33,7 +33,7 @@ struct OddsKey {
     planned_by: u64,
 }
 
-/// Cache of the odds after each word: the next one asks for those before it, and they were planned then.
+/// Cache of the odds after each word: the next one asks for those before it, and they were worked out then.
 fn kept() -> &'static Cache<OddsKey, OddsThen> {
     /// Ours: some fifty bytes each.
     const KEPT: usize = 8_192;
@@ -56,17 +56,23 @@ pub async fn odds_moved(
     let (readings, planned_by) = (readings(&seen.job), seen.shop.planned_by);
     let sims = jobs.sims();
     let moved = work(move || {
-        let Snapshot { job, facts, shop, .. } = seen;
-        let then = |facts: &[Fact]| {
+        let Snapshot { job, facts, plan, shop } = seen;
+        let key = |facts: &[Fact]| {
             let last = facts.last().map(|fact| fact.id);
-            let key = OddsKey { job: job.id, last, readings, planned_by };
+            OddsKey { job: job.id, last, readings, planned_by }
+        };
+        let now = plan.odds_taken();
+        // The next word asks for the odds before it.
+        kept().insert(key(&facts), now);
+        let then = |facts: &[Fact]| {
+            let key = key(facts);
             kept().get(&key).unwrap_or_else(|| {
                 let then = odds_then(&job, facts, &shop.shop, &sims);
                 kept().insert(key, then);
                 then
             })
         };
-        odds_moved_last(&facts, &shop.shop, then)
+        odds_moved_last(&facts, &shop.shop, now, then)
     });
     Ok(Json(OddsMovedSeen { moved: moved.await? }))
 }

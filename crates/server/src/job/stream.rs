@@ -1,5 +1,6 @@
 //! `/api/jobs/<id>/stream`: what the thermocouple shows and when the log grew, as it happens.
 
+use std::sync::Arc;
 use std::time::Duration;
 
 use rocket::response::stream::{Event, EventStream};
@@ -8,7 +9,7 @@ use serde::Serialize;
 use tokio::select;
 use tokio::sync::broadcast::error::RecvError;
 use uuid::Uuid;
-use vanadin_core::plan::{Next, StatusTimeline, status};
+use vanadin_core::plan::{Next, Plan, StatusTimeline, status};
 
 use super::route::known;
 use super::store;
@@ -52,10 +53,27 @@ fn how_it_stands(snapshot: &Snapshot, now_ms: i64) -> (Next, bool, Option<String
     (Next { at_ms: None, ..standing.next }, standing.hot.is_some(), standing.stopped)
 }
 
+/// How a job stands over time, by its plan.
+struct Timeline {
+    plan: Arc<Plan>,
+    of: StatusTimeline,
+}
+
+impl Timeline {
+    fn of(snapshot: &Snapshot) -> Self {
+        Self { plan: snapshot.plan.clone(), of: StatusTimeline::of(&snapshot.job, &snapshot.plan) }
+    }
+
+    /// The same where it is by the same plan: what is said of other jobs changes nothing.
+    fn or_anew(self, snapshot: &Snapshot) -> Self {
+        if Arc::ptr_eq(&self.plan, &snapshot.plan) { self } else { Self::of(snapshot) }
+    }
+}
+
 /// Until a job stands otherwise by itself, or its plan is one of another quarter of an hour.
-fn until_it_turns(snapshot: &Snapshot, now_ms: i64) -> Duration {
+fn until_it_turns(timeline: &StatusTimeline, now_ms: i64) -> Duration {
     let plan_ms = began_ms(now_ms) + STANDS_MS;
-    let turns_ms = StatusTimeline::of(&snapshot.job, &snapshot.plan).turns_after(now_ms);
+    let turns_ms = timeline.turns_after(now_ms);
     let next_ms = turns_ms.map_or(plan_ms, |turns_ms| turns_ms.min(plan_ms));
     Duration::from_millis((next_ms - now_ms).max(0).unsigned_abs()) + AFTER_IT
 }
@@ -85,18 +103,16 @@ pub async fn stream<'r>(
     let jobs = jobs.inner();
     let (mut news, mut out) = (jobs.subscribe(), door.listen());
     Ok(EventStream! {
-        let mut stood = match jobs.load(id).await {
-            Ok(seen) => {
-                yield Event::json(&Hello::of(&seen)).event("hello");
-                how_it_stands(&seen, jobs.now_ms())
-            }
-            Err(_) => return,
-        };
+        let Ok(seen) = jobs.load(id).await else { return };
+        yield Event::json(&Hello::of(&seen)).event("hello");
+        let mut stood = how_it_stands(&seen, jobs.now_ms());
+        let mut timeline = Timeline::of(&seen);
+        drop(seen);
         loop {
-            let turns = match jobs.load(id).await {
-                Ok(seen) => until_it_turns(&seen, jobs.now_ms()),
-                Err(_) => break,
-            };
+            let Ok(seen) = jobs.load(id).await else { break };
+            timeline = timeline.or_anew(&seen);
+            drop(seen);
+            let turns = until_it_turns(&timeline.of, jobs.now_ms());
             let told = select! {
                 told = news.recv() => told,
                 _ = out.changed() => {

@@ -232,7 +232,12 @@ impl MethodContext<'_> {
     }
 
     /// What its odds begin with, and what moves them on this job.
-    fn odds_and_moves(&self, way: Way, target: Option<&Target>, edges: &[(Way, f64, f64)]) -> (Odds, Moves) {
+    pub(super) fn odds_and_moves(
+        &self,
+        way: Way,
+        target: Option<&Target>,
+        edges: &[(Way, f64, f64)],
+    ) -> (Odds, Moves) {
         let variant = self.variant(way);
         let own = own_outcomes(&self.shop.repairs, (way.method, variant), self.belief.leading);
         let mut moves = self.moves(way, target, edges);

@@ -4,7 +4,7 @@ use super::words::{doing, why};
 use super::{Contender, Locked, MethodContext, MethodPlan, Ruled};
 use crate::base::at_once::each;
 use crate::field;
-use crate::method::{MethodId, Ruling, ScorePart, Way, hours_points, money_points};
+use crate::method::{MethodId, Ruling, ScorePart, Way, hours_points, money_points, odds_with};
 use crate::render::said_exactly;
 
 /// House: a lead of this many points makes a first choice.
@@ -84,6 +84,21 @@ impl MethodContext<'_> {
             contenders,
         };
         (plan, ruled)
+    }
+
+    /// The way that is taken and how often it holds, as [`Self::contenders`] has it: what the welder chose is asked for
+    /// by itself, without the others beside it.
+    pub fn odds_taken(&self, locked: Locked, part_known: bool) -> Option<(Way, f64)> {
+        let own = self.round.get(field::method::CHOICE).filter(|_| locked != Locked::All);
+        let Some(method) = own else {
+            let (plan, _) = self.contenders(locked, part_known);
+            return plan.taken().map(|taken| (taken.way, taken.odds.mean));
+        };
+        let edges = self.edges();
+        let (school, _) = self.school_of(method, &self.ruling(&edges));
+        let way = Way { method, school };
+        let (start, moves) = self.odds_and_moves(way, self.target_of(way).as_ref(), &edges);
+        Some((way, odds_with(start, &moves.parts(method)).mean))
     }
 
     /// Hours and money are points against the quickest and the cheapest; then all of it is added up.
