@@ -54,8 +54,22 @@ impl Browser {
         Ok(())
     }
 
+    /// Waits until the server was told what was said on the page, which says it as soon as it is pressed. What it cannot
+    /// be told now is left.
+    pub async fn sent(&self) -> anyhow::Result<()> {
+        const SENT: &str = "const [most_ms, done] = arguments;
+            const until = performance.now() + most_ms;
+            const waits = () => [...document.querySelectorAll('[data-testid^=saved]')].some((it) => /waiting/.test(it.textContent));
+            const look = () => { if (!waits() || performance.now() > until) done(true); else requestAnimationFrame(look); };
+            look();";
+        const MOST_MS: u32 = 5_000;
+        self.driver.execute_async(SENT, vec![json!(MOST_MS)]).await?;
+        Ok(())
+    }
+
     /// The job as it stands on the server.
     pub async fn view(&self, job: &str) -> anyhow::Result<Value> {
+        self.sent().await?;
         let (status, view) = self.fetch("GET", &format!("/api/jobs/{job}"), Value::Null).await?;
         if status != 200 {
             bail!("{view}");

@@ -218,7 +218,7 @@ async fn two_tabs_on_one_job_see_each_other_and_overwrite_nothing() -> anyhow::R
     browser.unfold("How big").await?;
     browser.unfold("What it is").await?;
     let wall = browser.field("Wall at the break").await?;
-    wall.click().await?;
+    browser.click(&wall).await?;
     wall.send_keys(Key::Control + "a").await?;
     wall.send_keys("15").await?;
     // While it is being typed here, somebody says something else there.

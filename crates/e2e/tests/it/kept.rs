@@ -88,9 +88,9 @@ async fn what_was_not_taken_lies_in_the_tray_until_it_is_said_again_or_let_go() 
     let in_tray = |words: &str, button: &str| {
         By::XPath(format!("//*[@data-testid='tray']//li[contains(., '{words}')]//button[.='{button}']"))
     };
-    browser.find(in_tray("ew round", "Let it go")).await?.click().await?;
+    browser.click(&browser.find(in_tray("ew round", "Let it go")).await?).await?;
     eventually("it is let go", async || Ok(!browser.page().await?.contains("dye shows more"))).await?;
-    browser.find(in_tray("ight up", "Say it again")).await?.click().await?;
+    browser.click(&browser.find(in_tray("ight up", "Say it again")).await?).await?;
     eventually("it is lit after all", async || {
         Ok(!browser.view(&job).await?["job"]["rounds"][0]["lit"].is_null())
     })
@@ -177,7 +177,7 @@ async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Res
     for key in ["n", "r", "4"] {
         browser.key(key).await?;
     }
-    list.click().await?;
+    browser.click(&list).await?;
     browser.find(By::Css("[data-list]")).await?;
     for key in ["n", "r", "4"] {
         browser.key(key).await?;
@@ -326,6 +326,6 @@ async fn what_stops_lies_under_nothing_with_the_tray_open_too(
     browser.press("Reading").await?;
     browser.sees("unless you say").await?;
     let from_the_sheet = By::XPath("//*[@role='dialog']//button[normalize-space()='It must stop']");
-    browser.find(from_the_sheet).await?.click().await?;
+    browser.click(&browser.find(from_the_sheet).await?).await?;
     browser.sees("Machine off").await
 }

@@ -61,14 +61,14 @@ async fn on_a_phone_a_glove_finds_the_units_beside_the_number_keys() -> anyhow::
     let wall = browser.field("Wall at the break").await?;
     assert_eq!(wall.prop("inputMode").await?.as_deref(), Some("decimal"));
     browser.run("document.getElementById('field-part-mass').scrollIntoView({ block: 'center' })").await?;
-    browser.field("Weight").await?.click().await?;
+    browser.click(&browser.field("Weight").await?).await?;
     let right = "return Math.max(...[...document.querySelectorAll('[aria-label=Units] button')].map((key) => key.getBoundingClientRect().right)) <= 390";
     assert_eq!(
         browser.run(right).await?,
         json!(true),
         "those of the field at the right edge are on the page"
     );
-    wall.click().await?;
+    browser.click(&wall).await?;
     wall.send_keys(Key::Control + "a").await?;
     wall.send_keys("7/16").await?;
     browser.press("mm").await?;
@@ -174,7 +174,7 @@ async fn a_wear_part_found_white_is_not_repaired() -> anyhow::Result<()> {
     browser.press("File: skates").await?;
     browser.sees("Test again elsewhere").await?;
     let spot = browser.find(By::Css("input[value='first spot']")).await?;
-    spot.click().await?;
+    browser.click(&spot).await?;
     spot.send_keys(Key::Control + "a").await?;
     spot.send_keys("a hand further").await?;
     open_pocket(&browser, "drill").await?;

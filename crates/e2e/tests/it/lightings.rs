@@ -18,7 +18,7 @@ async fn an_oily_lug_is_baked_with_what_is_not_ticked_named_and_stays_hot() -> a
     browser.sees("neither smokes nor weeps").await?;
     let line =
         browser.find(By::XPath("//button[@role='checkbox' and contains(., 'Solvent flashed off')]")).await?;
-    line.click().await?;
+    browser.click(&line).await?;
     eventually("it is ticked", async || Ok(line.attr("aria-checked").await?.as_deref() == Some("true")))
         .await?;
     browser.choose("Speed of the job clock", "60 times").await?;
@@ -182,7 +182,7 @@ async fn a_hot_lug_goes_from_lighting_to_unwrapping_with_all_that_goes_wrong_on_
     browser.sees("wrong one").await?;
     let crossing =
         browser.find(By::XPath("//button[starts-with(@aria-label, 'Cross out wrong one')]")).await?;
-    crossing.click().await?;
+    browser.click(&crossing).await?;
     browser.press("wrong button").await?;
     // The rest of the beads, one press each.
     let planned = browser.view(&job).await?["plan"]["torch"]["planned"].as_u64().context("beads")?;

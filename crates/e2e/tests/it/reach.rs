@@ -19,7 +19,7 @@ async fn on_a_phone_the_whole_line_opens_the_ten_stations() -> anyhow::Result<()
     }
     let row = browser.find(By::XPath("//*[@role='dialog']//a[starts-with(., 'Cooling')]")).await?;
     assert!(row.rect().await?.height >= 64.0, "too small for a glove");
-    row.click().await?;
+    browser.click(&row).await?;
     browser.sees("HOT").await?;
     // A reading by hand, from here.
     browser.press("Log a reading").await?;

@@ -114,7 +114,7 @@ async fn evidence_is_replaced_at_one_spot_added_at_another_and_struck_with_a_rea
     browser.sees("Punch: raises a rim first spot, sure").await?;
     browser.sees("done again there since").await?;
     let spot = browser.find(By::Css("input[value='first spot']")).await?;
-    spot.click().await?;
+    browser.click(&spot).await?;
     spot.send_keys(Key::Control + "a").await?;
     spot.send_keys("hub").await?;
     browser.choose("How sure of what was seen", "Unsure").await?;

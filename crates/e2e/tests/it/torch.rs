@@ -14,6 +14,7 @@ async fn text_px(browser: &Browser, test_id: &str) -> anyhow::Result<f64> {
 }
 
 pub async fn entries(browser: &Browser, job: &str) -> anyhow::Result<Vec<Value>> {
+    browser.sent().await?;
     let (_, history) = browser.fetch("GET", &format!("/api/jobs/{job}/history"), Value::Null).await?;
     let facts = history["facts"].as_array().context("no facts")?.clone();
     Ok(facts.into_iter().map(|fact| fact["change"]["entry"].clone()).filter(|it| !it.is_null()).collect())
@@ -49,7 +50,7 @@ async fn a_hot_lug_is_led_bead_by_bead_and_a_wrong_press_is_crossed_out() -> any
     browser.sees("Bead 3 of").await?;
     let crossing =
         browser.find(By::XPath("//button[starts-with(@aria-label, 'Cross out bead done')]")).await?;
-    crossing.click().await?;
+    browser.click(&crossing).await?;
     browser.press("wrong button").await?;
     browser.sees("Bead 2 of").await?;
     Ok(())
@@ -256,7 +257,7 @@ async fn press_what_begins(browser: &Browser, name: &str) -> anyhow::Result<()> 
     let path = format!("//button[starts-with(@aria-label, '{name}')]");
     eventually(&format!("press {name}"), async || {
         let Ok(button) = browser.find(By::XPath(path.as_str())).await else { return Ok(false) };
-        Ok(button.click().await.is_ok())
+        Ok(browser.click(&button).await.is_ok())
     })
     .await
 }
