@@ -6,6 +6,7 @@ import { asIfQuery, blankQuery, jobQuery, shopQuery } from '../api/queries'
 import { watched } from '../api/watched'
 import { begun, typedAndWaiting } from '../api/queue/queue'
 import { fieldAt, type FieldName, type FieldView, type Tables } from '../api/fields'
+import { lastRead } from './last-read'
 import { useShop } from './ShopContext'
 import { useTables } from './TablesContext'
 
@@ -77,7 +78,7 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   const waiting = useMemo(() => box.waiting.filter((item) => item.job === id), [box.waiting, id])
   const refusals = useMemo(() => box.refusals.filter((item) => item.job === id), [box.refusals, id])
   const reached = box.reached && (streaming || isNew)
-  const shown = live ?? seen?.standing.live ?? null
+  const shown = lastRead(live, seen?.standing.live)
   const now = useMemo(() => ({ live: shown, reached }), [shown, reached])
   const bench = useMemo<JobBench | null>(() => {
     if (seen === undefined) return null
