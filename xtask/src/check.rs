@@ -8,6 +8,7 @@ use std::process::{Command, Stdio};
 use std::thread;
 use std::time::{Instant, SystemTime};
 
+use crate::passed::{PURE, Passed};
 use crate::steps::{self, Done, newest, root, web};
 use crate::times::Times;
 
@@ -36,15 +37,16 @@ pub enum How {
     Quick,
 }
 
-pub fn check(how: How) -> Done {
+/// Runs it, and what of it passed before as it is only if that is run `again`.
+pub fn check(how: How, again: bool) -> Done {
     let began = Instant::now();
     let times = Times::default();
-    let done = checked(how, &times);
+    let done = checked(how, again, &times);
     println!("\n{}\n{:>8.1} s  in all", times.told(), began.elapsed().as_secs_f64());
     done
 }
 
-fn checked(how: How, times: &Times) -> Done {
+fn checked(how: How, again: bool, times: &Times) -> Done {
     let mut binaries = BTreeMap::new();
     beside(
         // There is nothing to drive before all is built.
@@ -73,11 +75,17 @@ fn checked(how: How, times: &Times) -> Done {
         if of_it.is_empty() {
             return Err(format!("no tests of {package} were built"));
         }
-        of_it.iter().try_for_each(|binary| run_tests(package, binary, words, times))
+        of_it.iter().try_for_each(|binary| {
+            if PURE.contains(&package) {
+                run_where_changed(package, binary, again, times)
+            } else {
+                run_tests(package, binary, words, times)
+            }
+        })
     };
     beside(
         || times.of("types of the API (beside the core)", steps::stale_api),
-        || times.of("core", || ["laws", "core"].iter().try_for_each(|package| run(package, &[]))),
+        || times.of("core", || PURE.iter().try_for_each(|package| run(package, &[]))),
     )?;
     times.of("server", || run("server", &["--test-threads", AT_A_TIME]))?;
     times.of("xtask", || run("xtask", &[]))?;
@@ -193,6 +201,20 @@ fn is_test(line: &str) -> bool {
 fn text<'a>(line: &'a str, name: &str) -> Option<&'a str> {
     let (_, rest) = line.split_once(&format!("\"{name}\":\""))?;
     rest.split('"').next()
+}
+
+/// Runs a test binary, all of it, where it did not pass as it is.
+fn run_where_changed(package: &str, binary: &Path, again: bool, times: &Times) -> Done {
+    let passed = Passed::of(binary);
+    if let Some(tests) = passed.before(binary).filter(|_| !again) {
+        println!("> {package}: {tests} tests passed as they are and are not run again (--again does)");
+        times.spare(tests);
+        return Ok(());
+    }
+    passed.forget()?;
+    let before = times.heard();
+    run_tests(package, binary, &[], times)?;
+    passed.remember(times.heard() - before)
 }
 
 /// Runs one test binary as cargo does, and hears how long each test takes.

@@ -4,6 +4,7 @@
 
 mod check;
 mod measure;
+mod passed;
 mod release;
 mod steps;
 mod times;
@@ -14,7 +15,8 @@ use check::How;
 
 const USAGE: &str = "\
 cargo xtask demo     installs, builds, starts with demo data, prints the address
-cargo xtask test     installs what the tests need and runs all of them
+cargo xtask test     installs what the tests need and runs all of them; those of the laws and the core that passed as they
+                     are are not run again, but with --again
 cargo xtask quick    what of that is run while one works: all but most of the browser
 cargo xtask pages    builds the pages
 cargo xtask measure  sizes and start-up figures of a release build
@@ -26,8 +28,8 @@ fn main() -> ExitCode {
     let task = std::env::args().nth(1);
     let done = match task.as_deref() {
         Some("demo") => steps::demo(),
-        Some("test") => check::check(How::Whole),
-        Some("quick") => check::check(How::Quick),
+        Some("test") => again().and_then(|again| check::check(How::Whole, again)),
+        Some("quick") => again().and_then(|again| check::check(How::Quick, again)),
         Some("screenshots") => steps::screenshots(),
         Some("pages") => steps::web_packages().and_then(|()| steps::web_pages()),
         Some("measure") => measure::measure(),
@@ -45,5 +47,14 @@ fn main() -> ExitCode {
             eprintln!("{why}");
             ExitCode::FAILURE
         }
+    }
+}
+
+/// Whether what passed is run again.
+fn again() -> Result<bool, String> {
+    match std::env::args().nth(2).as_deref() {
+        None => Ok(false),
+        Some("--again") => Ok(true),
+        Some(_) => Err(USAGE.to_owned()),
     }
 }

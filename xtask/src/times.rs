@@ -1,6 +1,7 @@
 //! How long each part of the check took, and the slowest tests.
 
 use std::sync::Mutex;
+use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
 use crate::steps::Done;
@@ -12,6 +13,7 @@ const SLOWEST: usize = 10;
 pub struct Times {
     parts: Mutex<Vec<(String, Duration)>>,
     tests: Mutex<Vec<(String, f64)>>,
+    spared: AtomicUsize,
 }
 
 impl Times {
@@ -35,6 +37,11 @@ impl Times {
         self.tests.lock().expect("nobody panics with it").len()
     }
 
+    /// So many tests are not run: they passed, and nothing of them changed.
+    pub fn spare(&self, tests: usize) {
+        self.spared.fetch_add(tests, Ordering::Relaxed);
+    }
+
     /// What took how long, a line each.
     pub fn told(&self) -> String {
         let parts = self.parts.lock().expect("nobody panics with it");
@@ -43,7 +50,11 @@ impl Times {
         let mut tests = self.tests.lock().expect("nobody panics with it").clone();
         tests.sort_by(|a, b| b.1.total_cmp(&a.1));
         if !tests.is_empty() {
-            lines.push(format!("The slowest of {} tests:", tests.len()));
+            let spared = match self.spared.load(Ordering::Relaxed) {
+                0 => String::new(),
+                spared => format!(" ({spared} more passed before as they are, and were not run)"),
+            };
+            lines.push(format!("The slowest of {} tests{spared}:", tests.len()));
         }
         lines.extend(tests.iter().take(SLOWEST).map(|(name, took)| format!("{took:>8.1} s  {name}")));
         lines.join("\n")
@@ -81,5 +92,9 @@ mod tests {
         let at = |word: &str| told.find(word).unwrap();
         let in_order = ["formats", "build", "it::slow", "it::quick"].map(at);
         assert!(in_order.is_sorted(), "{told}");
+        assert!(told.contains("The slowest of 2 tests:"), "{told}");
+        times.spare(700);
+        times.spare(30);
+        assert!(times.told().contains("of 2 tests (730 more passed before"), "{}", times.told());
     }
 }
