@@ -4,12 +4,10 @@ import { Field } from '../../job/Field'
 import { Fig } from '../../job/Fig'
 import { useJob } from '../../job/JobContext'
 import { KeepOff } from '../../job/KeepOff'
-import { useShop } from '../../job/ShopContext'
 import { StrikeSheet } from '../../job/StrikeSheet'
 import { Button } from '../../ui/Button'
-import { fieldId } from '../../ui/focus'
-import { Marks } from '../../ui/Marks'
 import { Breaks } from './Breaks'
+import { DoneCold } from './DoneCold'
 import { GrooveSection } from './GrooveSection'
 import { PatchRing } from './PatchRing'
 import { PinRow } from './PinRow'
@@ -71,7 +69,7 @@ export function PrepStation(): ReactNode {
         </div>
         <div className="min-w-0 max-bench:order-first">
           <WorkList work={prep.work} />
-          {prep.to_do.length > 0 && <Done items={prep.to_do} />}
+          {prep.to_do.length > 0 && <DoneCold items={prep.to_do} />}
           <TimeSteps />
         </div>
       </div>
@@ -209,28 +207,6 @@ function Depths({ seam, at }: { seam: Schemas['SeamPlan']; at: string }): ReactN
         target={striking?.id ?? null}
         what={striking?.words ?? ''}
         onClose={() => setStriking(null)}
-      />
-    </section>
-  )
-}
-
-/** What cannot be done once it is hot: each said to be done, before it is lit. */
-function Done({ items }: { items: readonly Schemas['PrepItem'][] }): ReactNode {
-  const { field, say } = useJob()
-  const { units } = useShop()
-  const toggle = (ids: string[]) =>
-    say({ kind: 'set', key: 'prep.done', typed: ids.join(','), shown_in: units }, field('prep.done').revision)
-  return (
-    <section aria-label="Done before the heat">
-      <h2 className="mt-3 mb-1 text-[20px] leading-7">
-        Or all of it at once: done, since it cannot be done hot
-      </h2>
-      <Marks
-        id={fieldId('prep.done')}
-        label="Done before the heat"
-        choices={items}
-        chosen={items.filter((item) => item.done).map((item) => item.id)}
-        onChoose={toggle}
       />
     </section>
   )
