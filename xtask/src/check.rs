@@ -205,8 +205,8 @@ fn text<'a>(line: &'a str, name: &str) -> Option<&'a str> {
 
 /// Runs a test binary, all of it, where it did not pass as it is.
 fn run_where_changed(package: &str, binary: &Path, again: bool, times: &Times) -> Done {
-    let passed = Passed::of(binary);
-    if let Some(tests) = passed.before(binary).filter(|_| !again) {
+    let passed = Passed::of(package, binary);
+    if let Some(tests) = passed.before().filter(|_| !again) {
         println!("> {package}: {tests} tests passed as they are and are not run again (--again does)");
         times.spare(tests);
         return Ok(());

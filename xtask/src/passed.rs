@@ -15,21 +15,23 @@ pub const PURE: &[&str] = &["laws", "core"];
 /// What a test binary of theirs told when it last passed.
 pub struct Passed {
     note: PathBuf,
+    /// What it is made of, and reads.
+    read: Vec<PathBuf>,
     begun: SystemTime,
 }
 
 impl Passed {
-    /// Beside what is built: it goes with it.
-    pub fn of(binary: &Path) -> Self {
-        let name = binary.file_name().unwrap_or_default();
-        Self { note: root().join("target/xtask/passed").join(name), begun: SystemTime::now() }
+    /// Of a binary of this crate; beside what is built: it goes with it.
+    pub fn of(package: &str, binary: &Path) -> Self {
+        let note = root().join("target/xtask/passed").join(binary.file_name().unwrap_or_default());
+        let read = [binary.to_owned()].into_iter().chain(read_by_tests(&root(), package)).collect();
+        Self { note, read, begun: SystemTime::now() }
     }
 
     /// The tests that passed when nothing was other than it is now; none where they have to be run.
-    pub fn before(&self, binary: &Path) -> Option<usize> {
-        let read = [binary.to_owned()].into_iter().chain(read_by_tests(&root()));
+    pub fn before(&self) -> Option<usize> {
         let since = fs::metadata(&self.note).and_then(|it| it.modified()).ok()?;
-        let same = read.filter_map(|it| newest(&it)).all(|changed| changed < since);
+        let same = self.read.iter().filter_map(|it| newest(it)).all(|changed| changed < since);
         if same { fs::read_to_string(&self.note).ok()?.trim().parse().ok() } else { None }
     }
 
@@ -55,16 +57,15 @@ impl Passed {
     }
 }
 
-/// What the tests of the pure crates read when they run: cases that failed once, and, of the whole workspace, which
-/// crate asks for which.
-fn read_by_tests(root: &Path) -> Vec<PathBuf> {
+/// What the tests of a pure crate read when they run: cases that failed once, and, of the whole workspace, which crate
+/// asks for which.
+fn read_by_tests(root: &Path, package: &str) -> Vec<PathBuf> {
     let crates = root.join("crates");
     let manifests = fs::read_dir(&crates).into_iter().flatten().flatten().flat_map(|it| {
         ["Cargo.toml", "tests/Cargo.toml", "units/Cargo.toml"].map(|manifest| it.path().join(manifest))
     });
     let of_all = ["Cargo.toml", "Cargo.lock", ".cargo", "xtask/Cargo.toml"];
-    let own = PURE.iter().map(|it| crates.join(it));
-    manifests.chain(of_all.map(|it| root.join(it))).chain(own).collect()
+    manifests.chain(of_all.map(|it| root.join(it))).chain([crates.join(package)]).collect()
 }
 
 #[cfg(test)]
@@ -73,12 +74,14 @@ mod tests {
 
     use super::*;
 
-    /// A note of its own, and a binary that was built an hour before.
-    fn built() -> (PathBuf, Passed) {
+    /// A note of its own of a binary that was built this long before.
+    fn built(before: Duration) -> (PathBuf, Passed) {
         let id = format!("{}-{:?}", std::process::id(), std::thread::current().id());
         let binary = std::env::temp_dir().join(format!("vanadin-built-{id}"));
         fs::write(&binary, "as it was").unwrap();
-        (binary.clone(), Passed { note: binary.with_extension("passed"), begun: SystemTime::now() })
+        let begun = SystemTime::now();
+        touch(&binary, begun - before);
+        (binary.clone(), Passed { note: binary.with_extension("passed"), read: vec![binary], begun })
     }
 
     fn touch(path: &Path, at: SystemTime) {
@@ -87,32 +90,30 @@ mod tests {
 
     #[test]
     fn what_passed_and_was_not_built_anew_is_spared_and_all_else_is_run() {
-        let (binary, passed) = built();
         let hour = Duration::from_secs(3600);
-        touch(&binary, passed.begun - hour);
-        assert_eq!(passed.before(&binary), None, "it never passed");
-        // A working copy may be a minute old: what is read of it was there before.
-        let passed = Passed { begun: passed.begun + hour, ..passed };
+        let (binary, passed) = built(hour);
+        assert_eq!(passed.before(), None, "it never passed");
         passed.remember(412).unwrap();
-        assert_eq!(passed.before(&binary), Some(412));
+        assert_eq!(passed.before(), Some(412));
         touch(&binary, passed.begun);
-        assert_eq!(passed.before(&binary), None, "built while it ran");
+        assert_eq!(passed.before(), None, "built while it ran");
         touch(&binary, passed.begun - hour);
+        assert_eq!(passed.before(), Some(412));
         passed.forget().unwrap();
         passed.forget().unwrap();
-        assert_eq!(passed.before(&binary), None);
+        assert_eq!(passed.before(), None);
         fs::remove_file(binary).unwrap();
     }
 
     #[test]
     fn what_is_read_of_the_tree_is_there() {
-        let read = read_by_tests(&root());
-        for part in
-            ["Cargo.lock", "crates/core", "crates/laws", "crates/server/Cargo.toml", "xtask/Cargo.toml"]
-        {
+        let read = read_by_tests(&root(), "core");
+        for part in ["Cargo.lock", "crates/core", "crates/server/Cargo.toml", "xtask/Cargo.toml", ".cargo"] {
             let path = root().join(part);
             assert!(read.contains(&path) && path.exists(), "{part}");
         }
+        let other = root().join("crates/laws");
+        assert!(!read.contains(&other), "what of it is compiled in is built anew");
     }
 
     /// Every file of Rust below a folder.
