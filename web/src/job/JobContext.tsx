@@ -6,7 +6,7 @@ import { asIfQuery, blankQuery, jobQuery, shopQuery } from '../api/queries'
 import { watched } from '../api/watched'
 import { begun, typedAndWaiting } from '../api/queue/queue'
 import { fieldAt, type FieldName, type FieldView, type Tables } from '../api/fields'
-import { lastRead } from './last-read'
+import { lastRead, type Heard } from './last-read'
 import { useShop } from './ShopContext'
 import { useTables } from './TablesContext'
 
@@ -60,7 +60,7 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   const box = useSyncExternalStore(outbox.subscribe, outbox.now)
   const isNew = begun(box.waiting).includes(id)
   const { data, ...job } = useQuery({ ...jobQuery(id), enabled: !isNew })
-  const { live, streaming } = useStream(id, !isNew)
+  const { heard, streaming } = useStream(id, !isNew)
   const shop = useShop()
   const blank = useQuery({ ...blankQuery(shop.revision), enabled: isNew })
   const tables = useTables()
@@ -78,7 +78,7 @@ export function JobProvider({ id, children, otherwise }: JobProviderProps): Reac
   const waiting = useMemo(() => box.waiting.filter((item) => item.job === id), [box.waiting, id])
   const refusals = useMemo(() => box.refusals.filter((item) => item.job === id), [box.refusals, id])
   const reached = box.reached && (streaming || isNew)
-  const shown = lastRead(live, seen?.standing.live)
+  const shown = lastRead(heard, seen && { revision: seen.revision, live: seen.standing.live })
   const now = useMemo(() => ({ live: shown, reached }), [shown, reached])
   const bench = useMemo<JobBench | null>(() => {
     if (seen === undefined) return null
@@ -129,9 +129,9 @@ const RECORD_MS = 60_000
 /** A job clock that runs faster is looked at more often, up to so much. */
 const FASTEST = 6
 
-function useStream(id: string, there: boolean): { live: Live | null; streaming: boolean } {
+function useStream(id: string, there: boolean): { heard: Heard | null; streaming: boolean } {
   const queryClient = useQueryClient()
-  const [live, setLive] = useState<Live | null>(null)
+  const [heard, setHeard] = useState<Heard | null>(null)
   const [streaming, setStreaming] = useState(true)
   useEffect(() => {
     if (!there) return
@@ -170,13 +170,14 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
         refetch()
       })
       source.addEventListener('reading', (event: MessageEvent<string>) => {
-        setLive(JSON.parse(event.data) as Live)
+        const known = queryClient.getQueryData(jobQuery(id).queryKey)
+        setHeard({ live: JSON.parse(event.data) as Live, revision: known?.revision ?? 0 })
         // A connection may be dead and nobody says so: readings that stop are asked after once, over another one.
         clearTimeout(unheard)
         unheard = setTimeout(again, UNHEARD_MS)
         // The record grows without the log growing, and what is made of it: looked at now and then.
         const at = queryClient.getQueryState(jobQuery(id).queryKey)?.dataUpdatedAt ?? 0
-        const speed = queryClient.getQueryData(jobQuery(id).queryKey)?.job.rounds.at(-1)?.lit?.speed ?? 1
+        const speed = known?.job.rounds.at(-1)?.lit?.speed ?? 1
         if (Date.now() - at >= RECORD_MS / Math.min(speed, FASTEST)) refetch()
       })
       source.addEventListener('error', () => {
@@ -215,5 +216,5 @@ function useStream(id: string, there: boolean): { live: Live | null; streaming: 
       close()
     }
   }, [id, there, queryClient])
-  return { live, streaming }
+  return { heard, streaming }
 }

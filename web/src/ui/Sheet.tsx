@@ -26,6 +26,7 @@ export function Sheet({
   children,
 }: SheetProps): ReactNode {
   const before = useRef<Element | null>(null)
+  const next = useRef<HTMLElement | null>(null)
   const hot = useHot()
   const stop = useStop()
   return (
@@ -34,6 +35,19 @@ export function Sheet({
         <Dialog.Overlay className="no-print fixed inset-0 z-40 bg-iron opacity-75" />
         <Dialog.Content
           aria-describedby={undefined}
+          // The keys go from one of its fields to another. In between nothing has them, and a sheet that loses a line just
+          // then (the unit keys of a field that is left) would take them itself, from the field that was pressed.
+          onBlur={({ currentTarget, relatedTarget }) => {
+            next.current =
+              relatedTarget instanceof HTMLElement && currentTarget.contains(relatedTarget)
+                ? relatedTarget
+                : null
+          }}
+          onFocus={({ currentTarget, target }) => {
+            const meant = next.current
+            next.current = null
+            if (target === currentTarget) meant?.focus()
+          }}
           onOpenAutoFocus={() => {
             before.current = document.activeElement
           }}

@@ -14,9 +14,8 @@ impl Browser {
             if (body !== null) init.body = JSON.stringify(body);
             fetch(path, init).then(async (answer) => done([answer.status, await answer.text()]))
               .catch((error) => done([0, JSON.stringify(String(error))]));";
-        let answer = self.driver.execute_async(script, vec![json!(method), json!(path), body]).await?;
-        // As text: the driver walks through every part of a thing that it hands over.
-        let (status, text): (u16, String) = answer.convert()?;
+        let answer = self.told_later(script, &json!([method, path, body])).await?;
+        let (status, text): (u16, String) = serde_json::from_value(answer)?;
         if text.is_empty() {
             return Ok((status, Value::Null));
         }
@@ -28,7 +27,7 @@ impl Browser {
         let script = "const [path, done] = arguments;
             fetch(path).then(async (answer) => done([answer.status, await answer.text()]))
               .catch((error) => done([0, String(error)]));";
-        Ok(self.driver.execute_async(script, vec![json!(path)]).await?.convert()?)
+        Ok(serde_json::from_value(self.told_later(script, &json!([path])).await?)?)
     }
 
     /// The id of the job on the rack that has these words in its name.
@@ -46,8 +45,8 @@ impl Browser {
         let script = "const [path, fact, done] = arguments;
             fetch(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(fact) })
               .then(async (answer) => done(answer.ok ? '' : await answer.text())).catch((error) => done(String(error)));";
-        let arguments = vec![json!(format!("/api/jobs/{job}/facts")), fact];
-        let wrong: String = self.driver.execute_async(script, arguments).await?.convert()?;
+        let wrong = self.told_later(script, &json!([format!("/api/jobs/{job}/facts"), fact])).await?;
+        let wrong = wrong.as_str().context("no answer")?;
         if !wrong.is_empty() {
             bail!("{wrong}");
         }
@@ -63,7 +62,7 @@ impl Browser {
             const look = () => { if (!waits() || performance.now() > until) done(true); else requestAnimationFrame(look); };
             look();";
         const MOST_MS: u32 = 5_000;
-        self.driver.execute_async(SENT, vec![json!(MOST_MS)]).await?;
+        self.told_later(SENT, &json!([MOST_MS])).await?;
         Ok(())
     }
 

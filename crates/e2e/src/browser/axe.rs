@@ -22,7 +22,7 @@ impl Browser {
                 Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
             let source =
                 std::fs::read_to_string(&axe).with_context(|| format!("{} is not there", axe.display()))?;
-            self.driver.execute(&source, vec![]).await?;
+            self.run(&source).await?;
         }
         // Told of what is wrong alone, and not where it stands: naming each place costs more than looking.
         let script = "const done = arguments[1], only = arguments[0] === null ? {} : { runOnly: [arguments[0]] };
@@ -30,8 +30,8 @@ impl Browser {
             axe.run(document.querySelector('[role=dialog]') ?? document, { ...quick, ...only }).then((found) => done([
             found.passes.length,
             found.violations.map((v) => v.impact + ' ' + v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html).join(' | ')) ]));";
-        let (passed, found): (u32, Vec<String>) =
-            self.driver.execute_async(script, vec![json!(rules.only())]).await?.convert()?;
+        let told = self.told_later(script, &json!([rules.only()])).await?;
+        let (passed, found): (u32, Vec<String>) = serde_json::from_value(told)?;
         if passed == 0 {
             bail!("axe looked at nothing");
         }

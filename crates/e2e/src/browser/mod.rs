@@ -4,6 +4,7 @@ mod asked;
 mod axe;
 mod pointer;
 mod press;
+mod script;
 
 pub use axe::Rules;
 
@@ -29,6 +30,21 @@ const LOOK_EVERY: Duration = Duration::from_millis(40);
 /// What lets itself be waited for is looked at more and more seldom: looking takes the machine's time too.
 const LOOK_AT_LEAST_EVERY: Duration = Duration::from_millis(300);
 const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
+
+/// The first element that is found so, where one is shown.
+const FIRST_SHOWN: &str = "const there = (how, what) => {
+      if (how === 'css selector') return [...document.querySelectorAll(what)];
+      if (how === 'link text') return [...document.links].filter((it) => it.innerText.trim() === what);
+      if (how !== 'xpath') throw new Error(`nothing is looked for by ${how}`);
+      const all = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null);
+      return Array.from({ length: all.snapshotLength }, (_, at) => all.snapshotItem(at));
+    };
+    const first = (how, what) => {
+      const shown = (it) => it.getClientRects().length > 0
+        && it.checkVisibility({ opacityProperty: true, visibilityProperty: true });
+      // What can be chosen of a list that is shut is where the list is.
+      return there(how, what).find((it) => shown(it.closest('select') ?? it)) ?? null;
+    };";
 
 /// A browser as one test has it: a tab of its own, that knows of nothing from before. Dropping it hands its
 /// engine to the next one.
@@ -111,7 +127,7 @@ impl Browser {
     pub async fn drawn(&self) -> anyhow::Result<()> {
         let drawn = "const done = arguments[0];
             document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(() => done(true))));";
-        self.driver.execute_async(drawn, vec![]).await?;
+        self.told_later(drawn, &json!([])).await?;
         Ok(())
     }
 
@@ -161,24 +177,13 @@ impl Browser {
     /// The first element, once it is there and shown. It is looked for in the page, in one go: the driver's own look at
     /// whether one is shown costs more than most pages do.
     pub async fn find(&self, by: By) -> anyhow::Result<WebElement> {
-        const FIRST_SHOWN: &str = "const [how, what] = arguments;
-            const there = () => {
-              if (how === 'css selector') return [...document.querySelectorAll(what)];
-              if (how === 'link text') return [...document.links].filter((it) => it.innerText.trim() === what);
-              if (how !== 'xpath') throw new Error(`nothing is looked for by ${how}`);
-              const all = document.evaluate(what, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null);
-              return Array.from({ length: all.snapshotLength }, (_, at) => all.snapshotItem(at));
-            };
-            const shown = (it) => it.getClientRects().length > 0
-              && it.checkVisibility({ opacityProperty: true, visibilityProperty: true });
-            // What can be chosen of a list that is shut is where the list is.
-            return there().find((it) => shown(it.closest('select') ?? it)) ?? null;";
         let what = format!("{by:?}");
         let selector = Selector::from(by);
         let asked = vec![json!(selector.name), json!(selector.query)];
+        let first = format!("{FIRST_SHOWN} return first(...arguments);");
         let mut found = None;
         let seen = eventually(&what, async || {
-            let first = self.driver.execute(FIRST_SHOWN, asked.clone()).await?;
+            let first = self.driver.execute(&first, asked.clone()).await?;
             if first.json().is_null() {
                 return Ok(false);
             }
@@ -200,23 +205,33 @@ impl Browser {
         // The words as they stand while it is printed.
         self.cdp("Emulation.setEmulatedMedia", json!({ "media": "print" })).await?;
         // A page is told of it with the next frame, before what waits for that frame.
-        self.driver.execute_async("requestAnimationFrame(arguments[0])", vec![]).await?;
+        self.told_later("requestAnimationFrame(arguments[0])", &json!([])).await?;
         let words = self.page().await?;
         self.cdp("Emulation.setEmulatedMedia", json!({ "media": "" })).await?;
         Ok((pages, words))
     }
 
     pub async fn text(&self, test_id: &str) -> anyhow::Result<String> {
-        Ok(self.find(By::Css(format!("[data-testid='{test_id}']"))).await?.text().await?)
+        self.words_of(By::Css(format!("[data-testid='{test_id}']"))).await
+    }
+
+    /// The words of the first element that is found so, once it is there and shown.
+    async fn words_of(&self, by: By) -> anyhow::Result<String> {
+        let found = Selector::from(by);
+        let asked = json!([found.name, found.query]);
+        let words = format!("{FIRST_SHOWN} return first(...arguments)?.innerText.trim() ?? null;");
+        let mut read = None;
+        eventually(&format!("words of {}", found.query), async || {
+            read = self.told(&words, &asked).await?.as_str().map(str::to_owned);
+            Ok(read.is_some())
+        })
+        .await?;
+        read.context("no words")
     }
 
     /// What a figure of the plan shows; of a crack's by the end of its name.
     pub async fn figure(&self, ending: &str) -> anyhow::Result<String> {
-        Ok(self
-            .find(By::Css(format!("[data-testid^='figure.'][data-testid$='{ending}']")))
-            .await?
-            .text()
-            .await?)
+        self.words_of(By::Css(format!("[data-testid^='figure.'][data-testid$='{ending}']"))).await
     }
 
     /// A page as it is on a phone over plain http, by address: without what needs a secure origin.
@@ -231,11 +246,6 @@ impl Browser {
     pub async fn before_every_page(&self, script: &str) -> anyhow::Result<()> {
         self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({ "source": script })).await?;
         Ok(())
-    }
-
-    /// Runs a script on the page.
-    pub async fn run(&self, script: &str) -> anyhow::Result<Value> {
-        Ok(self.driver.execute(script, vec![]).await?.json().clone())
     }
 
     /// The words of the whole page.

@@ -44,7 +44,7 @@ const WORDS: &str = "const lines = [...document.querySelectorAll('nav[aria-label
     return wrong;";
 
 async fn found(browser: &Browser, script: &str) -> anyhow::Result<Vec<String>> {
-    Ok(browser.driver.execute(script, vec![]).await?.convert()?)
+    Ok(serde_json::from_value(browser.run(script).await?)?)
 }
 
 /// Laptop, small laptop, tablet, phone, a wide screen.

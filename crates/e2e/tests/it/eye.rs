@@ -1,5 +1,7 @@
 //! Looks at a page as it stands: by axe, with a ruler, word by word.
 
+use anyhow::Context;
+use serde_json::json;
 use vanadin_e2e::{Browser, Glossary, Rules};
 
 /// What is too small for a glove, or to be read, or there twice; and every word of the page.
@@ -109,7 +111,7 @@ impl<'a> Eye<'a> {
 
     /// Once all that the page asked for is there.
     pub async fn at_rest(&self) -> anyhow::Result<()> {
-        self.browser.driver.execute_async(AT_REST, vec![]).await?;
+        self.browser.told_later(AT_REST, &json!([])).await?;
         Ok(())
     }
 
@@ -123,8 +125,8 @@ impl<'a> Eye<'a> {
 
     /// Measured and read.
     pub async fn measure(&mut self, at: &str) -> anyhow::Result<()> {
-        let (small, words): (Vec<String>, Vec<String>) =
-            self.browser.driver.execute(RULER, vec![]).await?.convert()?;
+        let measured = self.browser.run(RULER).await?;
+        let (small, words): (Vec<String>, Vec<String>) = serde_json::from_value(measured)?;
         let said = words.iter().filter_map(|line| self.glossary.wrong(line));
         let new: Vec<String> = small.into_iter().chain(said).collect();
         self.found.extend(new.into_iter().map(|what| format!("{at}: {what}")));
@@ -133,7 +135,7 @@ impl<'a> Eye<'a> {
 
     /// So many words are read at most when it is opened.
     pub async fn read_at_once(&mut self, at: &str, most: u64) -> anyhow::Result<()> {
-        let words: u64 = self.browser.driver.execute(IN_SIGHT, vec![]).await?.convert()?;
+        let words = self.browser.run(IN_SIGHT).await?.as_u64().context("no number")?;
         if words > most {
             self.found.push(format!("{at}: {words} words in sight, {most} may be"));
         }

@@ -202,8 +202,9 @@ async fn at_the_torch_on_a_phone_the_server_may_go_away() -> anyhow::Result<()> 
     assert_eq!(entries, ["bead", "bead", "peened", "bead"], "in order, each once");
     eventually("the pad goes on", async || Ok(browser.text("torch-now").await?.parse::<f64>()? > 100.0))
         .await?;
-    let wide = browser.driver.execute("return document.documentElement.scrollWidth", vec![]).await?;
-    assert!(wide.convert::<u32>()? <= 390, "nothing scrolls sideways");
+    let wide =
+        browser.run("return document.documentElement.scrollWidth").await?.as_u64().context("no width")?;
+    assert!(wide <= 390, "nothing scrolls sideways");
     assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
     Ok(())
 }
@@ -371,9 +372,9 @@ async fn a_killed_server_loses_nothing_it_acknowledged() -> anyhow::Result<()> {
           const answer = await fetch(`/api/jobs/${arguments[0]}/facts`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
           if (answer.ok) window.acknowledged.push(id);
         } })().catch(() => {});";
-    browser.driver.execute(log, vec![json!(job)]).await?;
+    browser.told(log, &json!([job])).await?;
     let acknowledged = async || -> anyhow::Result<Vec<String>> {
-        Ok(browser.driver.execute("return window.acknowledged", vec![]).await?.convert()?)
+        Ok(serde_json::from_value(browser.run("return window.acknowledged").await?)?)
     };
     eventually("some are logged", async || Ok(acknowledged().await?.len() >= 12)).await?;
     server.kill()?;

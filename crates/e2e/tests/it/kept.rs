@@ -14,7 +14,7 @@ async fn saved(browser: &Browser, test_id: &str) -> anyhow::Result<()> {
 /// Puts an entry into the browser's store, as if it had been said and the page closed before it was sent.
 async fn left_waiting(browser: &Browser, key: &str, text: &str) -> anyhow::Result<()> {
     let script = "localStorage.setItem(arguments[0], arguments[1])";
-    browser.driver.execute(script, vec![json!(key), json!(text)]).await?;
+    browser.told(script, &json!([key, text])).await?;
     Ok(())
 }
 
@@ -172,7 +172,7 @@ async fn a_key_is_not_the_page_s_while_a_list_or_a_sheet_has_it() -> anyhow::Res
     browser.go(&page).await?;
     let list = browser.field("Ends found").await?;
     let id = list.attr("id").await?;
-    browser.driver.execute("document.getElementById(arguments[0]).focus()", vec![json!(id)]).await?;
+    browser.told("document.getElementById(arguments[0]).focus()", &json!([id])).await?;
     // On a list that is closed, on one that is open, and in a sheet.
     for key in ["n", "r", "4"] {
         browser.key(key).await?;

@@ -42,8 +42,8 @@ async fn on_a_phone_a_lever_is_known_in_ten_taps() -> anyhow::Result<()> {
     })
     .await?;
     assert!(hand.taps <= 10, "{} taps", hand.taps);
-    let wide: u32 =
-        browser.driver.execute("return document.documentElement.scrollWidth", vec![]).await?.convert()?;
+    let wide =
+        browser.run("return document.documentElement.scrollWidth").await?.as_u64().context("no width")?;
     assert!(wide <= 390, "nothing scrolls sideways");
     assert_eq!(browser.serious_problems().await?, Vec::<String>::new());
     Ok(())
@@ -338,7 +338,7 @@ async fn pictures_come_from_a_phone_and_what_is_none_is_refused() -> anyhow::Res
         });";
     let path = json!(format!("/api/jobs/{job}/pictures/{id}"));
     let (width, height, told, size): (u32, u32, bool, u64) =
-        browser.driver.execute_async(script, vec![path]).await?.convert()?;
+        serde_json::from_value(browser.told_later(script, &json!([path])).await?)?;
     assert_eq!((width, height), (1500, 2000), "turned upright");
     assert!(!told, "where it was taken is forgotten");
     assert!(size < bytes / 4);

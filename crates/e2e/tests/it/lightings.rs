@@ -255,3 +255,24 @@ async fn gas_that_runs_out_is_said_before_and_rings_at_the_torch() -> anyhow::Re
     .await?;
     Ok(())
 }
+
+#[tokio::test]
+async fn what_a_pad_read_of_a_cancelled_lighting_is_not_shown_of_the_next() -> anyhow::Result<()> {
+    let mut server = Server::start(false)?;
+    let browser = Browser::open(390, 844).await?;
+    let job = ready_lug(&browser, &server, "hot").await?;
+    let light = json!({ "kind": "light", "speed": 60 });
+    browser.say(&job, light.clone()).await?;
+    browser.go(&server.url(&format!("/jobs/{job}/torch"))).await?;
+    eventually("the pad is heard", async || Ok(browser.text("torch-now").await?.parse::<f64>()? > 60.0))
+        .await?;
+    // The pad is dead: nothing is heard of the next lighting.
+    server.kill()?;
+    server.start_again()?;
+    let said = async |change: Value| {
+        eventually("it is taken", async || Ok(browser.say(&job, change.clone()).await.is_ok())).await
+    };
+    said(json!({ "kind": "cancel_light" })).await?;
+    said(light).await?;
+    browser.sees("No reading yet").await
+}

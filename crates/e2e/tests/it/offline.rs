@@ -13,10 +13,8 @@ async fn kept(browser: &Browser, path: &str) -> anyhow::Result<()> {
     let asked = format!(
         "const done = arguments[arguments.length - 1]; (async () => {{ {script} }})().then(done, () => done(false))"
     );
-    eventually("it is kept", async || {
-        Ok(browser.driver.execute_async(&asked, Vec::new()).await?.json() == &Value::Bool(true))
-    })
-    .await
+    eventually("it is kept", async || Ok(browser.told_later(&asked, &json!([])).await? == Value::Bool(true)))
+        .await
 }
 
 /// What was kept of it: what the page will show once the server is gone.
@@ -25,7 +23,7 @@ async fn as_kept(browser: &Browser, path: &str) -> anyhow::Result<Value> {
         "const done = arguments[arguments.length - 1]; (async () => (await (await caches.open('vanadin-seen'))
          .match('{path}')).json())().then(done, () => done(null))"
     );
-    Ok(browser.driver.execute_async(&asked, Vec::new()).await?.json().clone())
+    browser.told_later(&asked, &json!([])).await
 }
 
 #[tokio::test]

@@ -42,7 +42,7 @@ async fn focused(browser: &Browser) -> anyhow::Result<(String, bool)> {
         const name = at.getAttribute('aria-label') ?? label?.textContent ?? at.textContent;
         const ring = (element) => element !== null && getComputedStyle(element).outlineStyle !== 'none';
         return [name.trim().replace(/\\s+/g, ' '), ring(at) || ring(at.parentElement)];";
-    Ok(browser.driver.execute(script, vec![]).await?.convert()?)
+    Ok(serde_json::from_value(browser.run(script).await?)?)
 }
 
 /// Presses Tab until the thing with this accessible name has the focus, and it shows.

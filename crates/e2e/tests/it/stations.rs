@@ -154,8 +154,7 @@ async fn what_is_taken_off_its_shelf_changes_every_plan_on_the_rack() -> anyhow:
     assert_eq!(browser.field("Time zone").await?.prop("value").await?.as_deref(), Some("Atlantis/Centre"));
     browser.choose("Theme", "Daylight").await?;
     eventually("the page turns to daylight", async || {
-        let theme = browser.driver.execute("return document.documentElement.dataset.theme", vec![]).await?;
-        Ok(theme.convert::<String>()? == "daylight")
+        Ok(browser.run("return document.documentElement.dataset.theme").await? == json!("daylight"))
     })
     .await?;
     Ok(())

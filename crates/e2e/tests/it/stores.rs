@@ -257,3 +257,23 @@ async fn a_step_is_timed_with_one_press_and_ended_with_another() -> anyhow::Resu
     browser.press("Stop: Open the grooves").await?;
     eventually("it is ended", async || Ok(timed().await?[1]["to_ms"].is_i64())).await
 }
+
+#[tokio::test]
+async fn in_a_sheet_the_keys_are_in_the_field_that_is_pressed_and_tab_leads_to_the_next() -> anyhow::Result<()>
+{
+    let server = Server::start(false)?;
+    let browser = Browser::open(1280, 800).await?;
+    browser.go(&server.url("/stores")).await?;
+    browser.press("Put something on the shelf Rods, wire, flux here").await?;
+    browser.press("Nickel stick").await?;
+    let has_the_keys = "const at = document.activeElement;
+        return document.querySelector(`label[for='${at.id}'] span`)?.innerText ?? at.outerHTML";
+    // The field that is left loses its unit keys just then.
+    for label in ["How much", "Across", "Price", "How much"] {
+        browser.click(&browser.field(label).await?).await?;
+        assert_eq!(browser.run(has_the_keys).await?, json!(label));
+    }
+    browser.key("a dozen\u{e004}").await?;
+    assert_eq!(browser.run(has_the_keys).await?, json!("Across"), "by Tab");
+    browser.sees("12 rods").await
+}
