@@ -11,8 +11,8 @@ impl Browser {
         self.told(script, &json!([])).await
     }
 
-    /// What a script gives that is handed these arguments: no element is among either. The engine is asked directly: what
-    /// the driver wraps around a script, and walks through of its answer, costs more than most of them do.
+    /// What a script gives that is handed these arguments: no element is among either. The engine is asked directly: the
+    /// driver would walk through every part of the answer.
     pub async fn told(&self, script: &str, arguments: &Value) -> anyhow::Result<Value> {
         self.evaluated(&format!("(function () {{ {script}\n }}).apply(null, {arguments})")).await
     }
