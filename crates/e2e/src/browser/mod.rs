@@ -31,6 +31,26 @@ const LOOK_EVERY: Duration = Duration::from_millis(40);
 const LOOK_AT_LEAST_EVERY: Duration = Duration::from_millis(300);
 const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
 
+/// Leads to a page of the application, and waits in one go until it is there and drawn: also where it was led to already,
+/// for one that was just loaded may have none of its parts yet. Tells whether it ever was.
+const WALK: &str = "const [path, patience, done] = arguments;
+    const begun = performance.now(), before = document.title, there = location.pathname + location.search === path;
+    if (!there) {
+      history.pushState(null, '', path);
+      dispatchEvent(new PopStateEvent('popstate'));
+    }
+    const look = () => {
+      const other = there || document.title !== before;
+      if (other && document.querySelector('main :is(h2, button, input, a, section, b)') !== null) {
+        document.fonts.ready.then(() => requestAnimationFrame(() => requestAnimationFrame(() => done(true))));
+      } else if (performance.now() - begun > patience) {
+        done(false);
+      } else {
+        requestAnimationFrame(look);
+      }
+    };
+    look();";
+
 /// The first element that is found so, where one is shown.
 const FIRST_SHOWN: &str = "const there = (how, what) => {
       if (how === 'css selector') return [...document.querySelectorAll(what)];
@@ -155,23 +175,9 @@ impl Browser {
 
     /// To another page of the application as a link leads there: nothing is fetched that is there already.
     pub async fn walk_to(&self, path: &str) -> anyhow::Result<()> {
-        let script = format!(
-            "history.pushState(null, '', {}); dispatchEvent(new PopStateEvent('popstate'))",
-            json!(path)
-        );
-        if self.run("return location.pathname + location.search").await? == json!(path) {
-            return self.drawn().await;
-        }
-        let before = self.run("return document.title").await?;
-        self.run(&script).await?;
-        let there = "const main = document.querySelector('main');
-            return main !== null && main.querySelector('h2, button, input, a, section, b') !== null";
-        eventually(&format!("{path} is there"), async || {
-            let other = self.run("return document.title").await? != before;
-            Ok(other && self.run(there).await? == json!(true))
-        })
-        .await?;
-        self.drawn().await
+        let walked = self.told_later(WALK, &json!([path, PATIENCE.as_millis()])).await?;
+        anyhow::ensure!(walked == json!(true), "{path} was never there{}", stands().await);
+        Ok(())
     }
 
     /// The first element, once it is there and shown. It is looked for in the page, in one go: the driver's own look at
