@@ -76,10 +76,12 @@ fn checked(how: How, again: bool, times: &Times) -> Done {
             return Err(format!("no tests of {package} were built"));
         }
         of_it.iter().try_for_each(|binary| {
-            if PURE.contains(&package) {
-                run_where_changed(package, binary, again, times)
-            } else {
+            // Some of a binary are run each time.
+            let some = words.contains(&"--exact");
+            if some {
                 run_tests(package, binary, words, times)
+            } else {
+                run_where_changed(package, binary, words, again, times)
             }
         })
     };
@@ -204,8 +206,8 @@ fn text<'a>(line: &'a str, name: &str) -> Option<&'a str> {
 }
 
 /// Runs a test binary, all of it, where it did not pass as it is.
-fn run_where_changed(package: &str, binary: &Path, again: bool, times: &Times) -> Done {
-    let passed = Passed::of(package, binary);
+fn run_where_changed(package: &str, binary: &Path, words: &[&str], again: bool, times: &Times) -> Done {
+    let passed = Passed::of(package, binary, SystemTime::now());
     if let Some(tests) = passed.before().filter(|_| !again) {
         println!("> {package}: {tests} tests passed as they are and are not run again (--again does)");
         times.spare(tests);
@@ -213,7 +215,7 @@ fn run_where_changed(package: &str, binary: &Path, again: bool, times: &Times) -
     }
     passed.forget()?;
     let before = times.heard();
-    run_tests(package, binary, &[], times)?;
+    run_tests(package, binary, words, times)?;
     passed.remember(times.heard() - before)
 }
 

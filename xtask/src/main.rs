@@ -15,8 +15,8 @@ use check::How;
 
 const USAGE: &str = "\
 cargo xtask demo     installs, builds, starts with demo data, prints the address
-cargo xtask test     installs what the tests need and runs all of them; those of the laws and the core that passed as they
-                     are are not run again, but with --again
+cargo xtask test     installs what the tests need and runs all of them; what passed as it is is not run again, but with
+                     --again: the laws and the core at any time, all else on the same day, where nothing at all changed
 cargo xtask quick    what of that is run while one works: all but most of the browser
 cargo xtask pages    builds the pages
 cargo xtask measure  sizes and start-up figures of a release build

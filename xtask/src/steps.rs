@@ -94,7 +94,7 @@ const SHELL: &str = "chromium-headless-shell";
 
 /// What the tests need of Debian, and where it then lies: the browser, itself without its windows, its driver, and a
 /// reader of drawings that is not ours.
-const OF_DEBIAN: [(&str, &str); 4] = [
+pub const OF_DEBIAN: [(&str, &str); 4] = [
     ("chromium", "/usr/bin/chromium"),
     (SHELL, "/usr/bin/chromium-headless-shell"),
     ("chromium-driver", "/usr/bin/chromedriver"),
