@@ -116,8 +116,7 @@ fn add(path: &Path, hasher: &mut DefaultHasher) {
 fn read_by_all(root: &Path) -> Vec<PathBuf> {
     let built = root.join("target/debug");
     let programs = fs::read_dir(&built).into_iter().flatten().flatten().map(|it| it.path());
-    let mut programs: Vec<PathBuf> =
-        programs.filter(|it| it.is_file() && it.extension().is_none_or(|it| it == "exe")).collect();
+    let mut programs: Vec<PathBuf> = programs.filter(|it| it.is_file() && it.extension().is_none()).collect();
     programs.sort();
     let of_debian = OF_DEBIAN.iter().map(|(_, lies)| PathBuf::from(lies));
     // The command that is started is a script: the browser lies elsewhere.
