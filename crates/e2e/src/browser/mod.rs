@@ -26,7 +26,7 @@ use crate::port;
 
 /// How long something may take to show up on a busy machine: a part has to cool in it.
 pub const PATIENCE: Duration = Duration::from_secs(90);
-const LOOK_EVERY: Duration = Duration::from_millis(40);
+const LOOK_EVERY: Duration = Duration::from_millis(90);
 /// What lets itself be waited for is looked at more and more seldom: looking takes the machine's time too.
 const LOOK_AT_LEAST_EVERY: Duration = Duration::from_millis(300);
 const PRESS_AGAIN_AFTER: Duration = Duration::from_secs(3);
