@@ -173,7 +173,9 @@ async fn saved(browser: &Browser, begins: &str) -> anyhow::Result<std::path::Pat
         let files = std::fs::read_dir(browser.downloads())?.filter_map(Result::ok);
         found = files.map(|file| file.path()).find(|path| {
             let name = path.file_name().and_then(|name| name.to_str()).unwrap_or_default();
-            name.starts_with(begins) && name.ends_with(".json")
+            // Its name is there before what is in it.
+            let whole = || std::fs::read(path).is_ok_and(|it| serde_json::from_slice::<Value>(&it).is_ok());
+            name.starts_with(begins) && name.ends_with(".json") && whole()
         });
         Ok(found.is_some())
     })
