@@ -77,8 +77,7 @@ fn checked(how: How, again: bool, times: &Times) -> Done {
         }
         of_it.iter().try_for_each(|binary| {
             // Some of a binary are run each time.
-            let some = words.contains(&"--exact");
-            if some {
+            if words.contains(&"--exact") {
                 run_tests(package, binary, words, times)
             } else {
                 run_where_changed(package, binary, words, again, times)

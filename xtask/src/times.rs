@@ -49,12 +49,13 @@ impl Times {
             parts.iter().map(|(part, took)| format!("{:>8.1} s  {part}", took.as_secs_f64())).collect();
         let mut tests = self.tests.lock().expect("nobody panics with it").clone();
         tests.sort_by(|a, b| b.1.total_cmp(&a.1));
-        if !tests.is_empty() {
-            let spared = match self.spared.load(Ordering::Relaxed) {
-                0 => String::new(),
-                spared => format!(" ({spared} more passed before as they are, and were not run)"),
-            };
-            lines.push(format!("The slowest of {} tests{spared}:", tests.len()));
+        match (tests.len(), self.spared.load(Ordering::Relaxed)) {
+            (0, 0) => {}
+            (0, spared) => lines.push(format!("No test was run: {spared} passed before as they are.")),
+            (run, 0) => lines.push(format!("The slowest of {run} tests:")),
+            (run, spared) => lines.push(format!(
+                "The slowest of {run} tests ({spared} more passed before as they are, and were not run):"
+            )),
         }
         lines.extend(tests.iter().take(SLOWEST).map(|(name, took)| format!("{took:>8.1} s  {name}")));
         lines.join("\n")
@@ -96,5 +97,13 @@ mod tests {
         times.spare(700);
         times.spare(30);
         assert!(times.told().contains("of 2 tests (730 more passed before"), "{}", times.told());
+    }
+
+    #[test]
+    fn where_no_test_was_run_that_is_said() {
+        let times = Times::default();
+        assert_eq!(times.told(), "");
+        times.spare(3072);
+        assert_eq!(times.told(), "No test was run: 3072 passed before as they are.");
     }
 }
